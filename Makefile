@@ -1,0 +1,43 @@
+# Yenzo: `make demo` shows it, `make test` proves it.
+PORT ?= 8480
+PYTHON := .venv/bin/python
+SHELL := /bin/bash
+
+.PHONY: help setup setup-test demo test lint bench lock clean schemas screenshots
+
+help: ## list the targets
+	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
+
+setup: ## install what the application needs (Debian packages, virtual environment)
+	@scripts/setup.sh runtime
+
+setup-test: # everything of setup, and Chromium and the outside tools that tests measure with
+	@scripts/setup.sh test
+
+demo: setup ## start the workshop with demo data; PORT=8480; Ctrl-C stops everything
+	@exec $(PYTHON) scripts/demo.py --port $(PORT)
+
+test: setup-test lint ## run every check and test
+	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest $(ARGS)
+
+lint: setup-test ## formatting, types, imports
+	@.venv/bin/ruff check . && .venv/bin/ruff format --check .
+	@.venv/bin/mypy
+	@.venv/bin/lint-imports
+
+bench: setup-test ## measure the budgets and print a table
+	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m bench $(ARGS)
+
+schemas: setup ## write the published JSON Schemas to docs/schemas
+	@for name in setup entries manifest; do $(PYTHON) -m yenzo.core schema $$name > docs/schemas/$$name.json; done
+
+screenshots: setup-test ## take the pictures of docs/screenshots from a running demo
+	@$(PYTHON) scripts/screenshots.py
+
+lock: ## resolve requirements/*.in into the pinned, hashed *.txt
+	@for name in boot app dev; do .venv/boot/bin/uv pip compile --quiet --generate-hashes --no-header --no-annotate \
+		--python-version 3.11 --only-binary :all: requirements/$$name.in -o requirements/$$name.txt; done
+
+clean: ## stop the clusters and remove everything that was generated (demo data included)
+	@/usr/bin/python3 scripts/cluster.py destroy demo; /usr/bin/python3 scripts/cluster.py destroy test
+	@rm -rf .run .venv .pytest_cache .mypy_cache .ruff_cache .hypothesis .import_linter_cache

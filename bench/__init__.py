@@ -1,0 +1,1 @@
+"""Benchmarks of the budgets; `make bench` prints them as a table."""

@@ -1,0 +1,55 @@
+import pytest
+
+from tests.core.conftest import entries, upload
+from yenzo.core.asking.texts import characters, room_left
+from yenzo.core.spine import walk
+
+
+def problems(setup, assets, values, **others):
+    return {(p.code, p.field): p.message for p in walk(setup, entries(values, **others), assets).verdict.problems}
+
+
+def test_required_entries_that_are_missing_are_all_named(setup, assets):
+    found = problems(setup, assets, {"with_photo": True})
+    assert set(found) == {("required", "name"), ("required", "photo")}
+    assert found["required", "name"] == "Please fill in “Name of the boat”."
+
+
+def test_text_that_is_too_long_says_by_how_much(setup, assets):
+    found = problems(setup, assets, {"name": "A" * 21})
+    assert "21 characters, 3 too many" in found["too_long", "name"]
+
+
+def test_characters_not_allowed_are_named_with_those_that_are(setup, assets):
+    found = problems(setup, assets, {"name": "Ahoy! 😀"})
+    assert found["not_allowed", "name"].startswith("“!” and “😀” can't be used here.")
+    assert "letters, digits, space, - & '" in found["not_allowed", "name"]
+
+
+def test_character_the_typeface_lacks_is_named_with_typefaces_that_have_it(setup, assets):
+    found = problems(setup, assets, {"name": "مرحبا", "lettering": "quayside"})
+    assert "not in the typeface Quayside" in found["missing_letter", "name"]
+    assert "Levant has all you typed" in found["missing_letter", "name"]
+    assert problems(setup, assets, {"name": "مرحبا", "lettering": "levant"}) == {}
+
+
+def test_entry_that_is_not_offered_is_a_problem_not_a_crash(setup, assets):
+    found = problems(setup, assets, {"name": "A", "wood": "plaid", "finish": "mauve", "lettering": "comic"})
+    assert {("not_offered", "wood"), ("not_offered", "finish"), ("not_offered", "lettering")} <= set(found)
+
+
+def test_upload_of_a_kind_that_is_not_taken_is_a_problem(setup, assets):
+    found = problems(setup, assets, {"name": "A", "with_photo": True}, uploads={"photo": upload(kind="tiff")})
+    assert "PNG, JPEG, WEBP" in found["wrong_kind", "photo"]
+
+
+@pytest.mark.parametrize(
+    ("text", "count"), [("", 0), ("abc", 3), ("né", 2), ("ne\u0301", 2), ("👩‍🚀🇳🇱", 2), ("नमस्ते", 3)]
+)
+def test_characters_are_counted_as_people_count(text, count):
+    assert len(characters(text)) == count
+
+
+def test_room_is_what_is_left(setup):
+    assert room_left(setup.field("name"), "WIND") == 14
+    assert room_left(setup.field("name"), "W" * 20) == -2

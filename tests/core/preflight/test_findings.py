@@ -1,0 +1,55 @@
+from tests.core.conftest import board, entries, upload
+from yenzo.core.documents.reading import read_setup
+from yenzo.core.spine import walk
+
+
+def findings(assets, values, document=None, **others):
+    verdict = walk(read_setup(document or board()), entries(values, **others), assets).verdict
+    return {finding.code: finding for finding in verdict.findings}, verdict
+
+
+def test_text_too_wide_at_its_least_height_is_outside_with_the_amount(assets):
+    document = board()
+    document["fields"][0]["most_characters"] = 60
+    found, verdict = findings(assets, {"name": "W" * 40}, document)
+    assert found["outside"].measured > 50
+    assert "sticks out of “Panel”" in found["outside"].message
+    assert verdict.blocked
+
+
+def test_letters_below_the_methods_least_are_too_small(assets):
+    document = board()
+    document["placements"][0]["least_mm"] = 5
+    document["fields"][0]["most_characters"] = 60
+    found, verdict = findings(assets, {"name": "W" * 50}, document)
+    assert found["too_small"].measured < 20
+    assert verdict.blocked
+
+
+def test_text_in_the_safe_margin_is_advice(assets):
+    found, verdict = findings(assets, {"name": "TERN"}, adjustments={"name": {"shift_mm": [0, 6]}})
+    assert set(found) == {"near_edge"}
+    assert not verdict.blocked
+
+
+def test_artwork_is_refused_below_the_least_and_advised_below_the_good_resolution(assets):
+    values = {"name": "A", "with_photo": True}
+    coarse, verdict = findings(assets, values, uploads={"photo": upload(300, 200)})
+    assert set(coarse) == {"coarse"}
+    assert not verdict.blocked
+    worse, verdict = findings(assets, values, uploads={"photo": upload(150, 100)})
+    assert worse["too_coarse"].measured == 39.7
+    assert verdict.blocked
+    fine, _ = findings(assets, values, uploads={"photo": upload(3000, 2000)})
+    assert fine == {}
+
+
+def test_color_that_nobody_chose_blocks(assets):
+    found, verdict = findings(assets, {"name": "A", "finish": ""})
+    assert "No color is chosen" in found["undecided"].message
+    assert verdict.blocked
+
+
+def test_missing_letter_is_told_once(assets):
+    _, verdict = findings(assets, {"name": "مرحبا"})
+    assert [item.code for item in verdict.blocking] == ["missing_letter"]

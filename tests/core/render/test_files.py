@@ -1,0 +1,116 @@
+"""Every back-end draws the same geometry: measured by rasterising with outside programs."""
+
+import io
+import subprocess
+import sys
+
+import numpy as np
+import pikepdf
+import pytest
+from PIL import Image
+
+from tests.core.conftest import entries, upload
+from tests.measuring import measure
+from yenzo.core.errors import RenderError
+from yenzo.core.render.files import render_file
+from yenzo.core.render.page import area_page, side_page
+from yenzo.core.spine import walk
+
+TEXTS = {
+    "latin": ("Wind & Whey", "quayside"),
+    "serif": ("Étude & Søster", "log-book"),
+    "arabic": ("مرحبا ya", "levant"),
+}
+
+
+@pytest.fixture(params=TEXTS)
+def panel(request, setup, assets):
+    name, face = TEXTS[request.param]
+    walked = walk(setup, entries({"name": name, "lettering": face}), assets)
+    return next(area for area in walked.scene.areas if area.key == "panel")
+
+
+def written(tmp_path, area, assets, file_format):
+    path = tmp_path / f"area.{file_format}"
+    path.write_bytes(render_file(area_page(area), assets, file_format, dpi=300 if file_format == "png" else 0))
+    return path
+
+
+@pytest.mark.parametrize(("other", "tolerance_mm"), [("svg", 0.03), ("png", 0.1)])
+def test_files_of_an_area_differ_by_hundredths_of_a_millimetre(panel, assets, tmp_path, other, tolerance_mm):
+    found = measure(written(tmp_path, panel, assets, "pdf"), written(tmp_path, panel, assets, other), dpi=200)
+    assert found["p99.9_mm"] <= tolerance_mm
+    assert abs(found["area_diff_pct"]) <= 0.2
+
+
+def test_bounds_of_the_scene_equal_the_ink_in_the_png(panel, assets):
+    picture = Image.open(io.BytesIO(render_file(area_page(panel), assets, "png", dpi=200)))
+    left, top, right, bottom = (edge / 200 * 25.4 - panel.bleed_mm for edge in picture.getchannel("A").getbbox())
+    ink = next(panel.letterings).outline.bounds
+    assert np.allclose((left, top, right, bottom), ink, atol=0.15)
+
+
+def test_pdf_has_boxes_of_true_size_and_no_fonts(panel, assets, tmp_path):
+    path = written(tmp_path, panel, assets, "pdf")
+    with pikepdf.open(path) as pdf:
+        page = pdf.pages[0]
+        media, trim = ([float(v) for v in page[name]] for name in ("/MediaBox", "/TrimBox"))
+        assert "/Font" not in page.Resources
+    assert media == pytest.approx([0, 0, 544 * 72 / 25.4, 102 * 72 / 25.4], abs=1e-3)
+    assert trim == pytest.approx([2 * 72 / 25.4, 2 * 72 / 25.4, 542 * 72 / 25.4, 100 * 72 / 25.4], abs=1e-3)
+
+
+def test_png_has_its_density_and_transparency(panel, assets):
+    picture = Image.open(io.BytesIO(render_file(area_page(panel), assets, "png", dpi=300)))
+    assert picture.info["dpi"] == pytest.approx((300, 300), abs=0.01)
+    assert picture.size == (6425, 1205)
+    assert picture.getchannel("A").getextrema() == (0, 255)
+    inside = np.asarray(picture)[np.asarray(picture)[..., 3] == 255][:, :3]
+    assert (inside == (0xD4, 0xA8, 0x3E)).all()
+
+
+def test_artwork_is_cut_off_at_the_bleed_in_files_and_at_the_edge_on_the_side(setup, assets):
+    walked = walk(setup, entries({"name": "A", "with_photo": True}, uploads={"photo": upload()}), assets)
+    photo = next(area for area in walked.scene.areas if area.key == "photo")
+    picture = Image.open(io.BytesIO(render_file(area_page(photo), assets, "png", dpi=100)))
+    assert picture.getchannel("A").getextrema() == (255, 255)
+    side = Image.open(
+        io.BytesIO(render_file(side_page(walked.scene.sides[0], with_goods=True), assets, "png", dpi=50.8))
+    )
+    teal = (np.abs(np.asarray(side.convert("RGB")).astype(int) - (0x1B, 0x6F, 0x6A)).max(axis=2) < 12).nonzero()
+    assert (teal[1].min(), teal[1].max() + 1) == (20, 180)
+    assert (teal[0].min(), teal[0].max() + 1) == (280, 400)
+
+
+@pytest.mark.parametrize("file_format", ["svg", "pdf", "png"])
+def test_same_scene_gives_the_same_bytes_in_another_process_zone_and_hash_seed(setup, assets, tmp_path, file_format):
+    program = (
+        "import sys; from tests.core.conftest import *; from yenzo.core.spine import walk;"
+        "from yenzo.core.render.files import render_file; from yenzo.core.render.page import area_page;"
+        "folder=Path(sys.argv[1]); (folder/'p.jpg').write_bytes(PHOTO); a=FolderAssets([folder, TYPEFACES]);"
+        "s=walk(read_setup(board()), entries({'name':'Tern','with_photo':True}, uploads={'photo':upload()}),"
+        " a);"
+        "sys.stdout.buffer.write(b''.join(render_file(area_page(x), a, sys.argv[2], dpi=72) for x in s.scene.areas))"
+    )
+    python = sys.executable
+    made = [
+        subprocess.run(
+            [python, "-c", program, str(tmp_path), file_format],
+            env={"PYTHONHASHSEED": seed, "TZ": zone, "LC_ALL": locale, "PATH": ""},
+            capture_output=True,
+            check=True,
+        ).stdout
+        for seed, zone, locale in (("1", "UTC", "C"), ("77", "Pacific/Auckland", "C.UTF-8"))
+    ]
+    assert made[0] == made[1]
+    assert len(made[0]) > 500
+
+
+def test_format_that_cannot_be_made_is_refused_in_words(panel, assets):
+    with pytest.raises(RenderError, match="“dxf” can't be made yet"):
+        render_file(area_page(panel), assets, "dxf", dpi=72)
+
+
+def test_png_above_a_hundred_megapixels_is_refused_in_words(panel, assets):
+    with pytest.raises(RenderError, match="too large"):
+        render_file(area_page(panel), assets, "png", dpi=2400)

@@ -1,0 +1,86 @@
+import json
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+from tests.core.conftest import GOODS, PHOTO, board, upload
+
+
+@pytest.fixture
+def folder(tmp_path):
+    (tmp_path / "assets").mkdir()
+    (tmp_path / "assets" / "goods.png").write_bytes(GOODS)
+    (tmp_path / "photo.jpg").write_bytes(PHOTO)
+    (tmp_path / "setup.json").write_text(json.dumps(board()))
+    values = {"name": "Wind & Whey", "with_photo": True}
+    document = {"schema": "yenzo-entries/1", "values": values, "uploads": {"photo": upload()}}
+    (tmp_path / "entries.json").write_text(json.dumps(document))
+    (tmp_path / "empty.json").write_text('{"schema": "yenzo-entries/1"}')
+    return tmp_path
+
+
+def core(folder, *arguments):
+    command = [sys.executable, "-m", "yenzo.core", *arguments]
+    root = Path(__file__).resolve().parents[2]
+    done = subprocess.run(
+        command, cwd=folder, capture_output=True, text=True, env={"PYTHONPATH": str(root)}, check=False
+    )
+    return done.returncode, json.loads(done.stdout) if done.stdout else None, done.stderr
+
+
+def test_check_tells_what_is_asked_and_blocks_on_problems(folder):
+    status, value, _ = core(folder, "check", "setup.json", "entries.json")
+    assert (status, value["problems"], value["findings"]) == (0, [], [])
+    assert value["asked"] == ["name", "lettering", "with_photo", "photo", "wood", "finish"]
+    status, value, _ = core(folder, "check", "setup.json", "empty.json")
+    assert (status, [problem["code"] for problem in value["problems"]]) == (1, ["required"])
+
+
+def test_quote_multiplies_by_pieces(folder):
+    _, value, _ = core(folder, "quote", "setup.json", "entries.json", "--pieces", "3")
+    assert (value["each"], value["total"], value["currency"]) == ("108.70", "326.10", "GBP")
+
+
+@pytest.mark.parametrize("file_format", ["svg", "png", "pdf"])
+@pytest.mark.parametrize("target", [("--side", "front"), ("--area", "photo"), ("--area", "front/panel")])
+def test_render_writes_a_file_of_its_size(folder, file_format, target):
+    status, value, _ = core(
+        folder, "render", "setup.json", "entries.json", *target, "--format", file_format, "--out", "made"
+    )
+    assert status == 0
+    assert (folder / "made").stat().st_size == value["bytes"] > 500
+
+
+@pytest.mark.parametrize(
+    ("arguments", "words"),
+    [
+        (("check", "nothing.json", "entries.json"), "can't be read"),
+        (("check", "photo.jpg", "entries.json"), "not readable JSON"),
+        (("check", "entries.json", "setup.json"), "can't be used"),
+        (("render", "setup.json", "entries.json", "--side", "lid", "--format", "svg", "--out", "x"), "no side “lid”"),
+        (("render", "setup.json", "entries.json", "--area", "panel", "--format", "dxf", "--out", "x"), "dxf"),
+        (("quote", "setup.json", "entries.json", "--pieces", "0"), "pieces"),
+        (("trial", "setup.json"), "can't be made on the command line yet"),
+    ],
+)
+def test_unusable_input_is_told_in_words_with_exit_2(folder, arguments, words):
+    status, value, error = core(folder, *arguments)
+    assert (status, value) == (2, None)
+    assert words in error
+    assert "Traceback" not in error
+
+
+def test_inspect_never_crashes_and_refuses_with_exit_1(folder):
+    status, value, _ = core(folder, "inspect", "photo.jpg", "setup.json", "nothing")
+    assert status == 1
+    assert value[0]["kind"] == "jpeg"
+    assert [entry["refusal"]["code"] for entry in value[1:]] == ["wrong_kind", "unreadable"]
+
+
+@pytest.mark.parametrize("name", ["setup", "entries", "manifest"])
+def test_published_schema_is_the_one_in_docs(folder, name):
+    status, value, _ = core(folder, "schema", name)
+    published = Path(__file__).resolve().parents[2] / "docs" / "schemas" / f"{name}.json"
+    assert (status, value) == (0, json.loads(published.read_text()))

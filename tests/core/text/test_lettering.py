@@ -1,0 +1,87 @@
+import json
+import subprocess
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.core.conftest import TYPEFACES
+from yenzo.core.errors import TypefaceError
+from yenzo.core.shapes.box import Box
+from yenzo.core.text.fonts import Font
+from yenzo.core.text.line import LineStyle, fit_line
+from yenzo.core.text.shaping import shape_line
+
+SHIPPED = sorted(path.stem for path in TYPEFACES.glob("*.ttf"))
+FONTS = {name: Font((TYPEFACES / f"{name}.ttf").read_bytes(), name) for name in SHIPPED}
+BOX = Box(0, 0, 500, 90)
+
+
+@pytest.mark.parametrize("name", SHIPPED)
+@pytest.mark.parametrize("text", ["Wind & Whey", "AVATAR Tofu fjord", "Étude n° 7"])
+def test_shaping_equals_an_outside_shaper_glyph_for_glyph(name, text):
+    command = [
+        "hb-shape",
+        "--no-glyph-names",
+        "--no-clusters",
+        "--output-format=json",
+        str(TYPEFACES / f"{name}.ttf"),
+        text,
+    ]
+    output = subprocess.run(command, capture_output=True, text=True, check=True).stdout
+    outside = json.loads(output)
+    ours = shape_line(FONTS[name], text)
+    assert [glyph.glyph_id for glyph in ours.glyphs] == [glyph["g"] for glyph in outside]
+    advance = sum(glyph["ax"] for glyph in outside) / FONTS[name].units_per_em
+    assert ours.advance_em == pytest.approx(advance)
+
+
+def test_mixed_directions_are_laid_out_in_visual_order():
+    font = FONTS["levant"]
+    mixed = shape_line(font, "ab مرحبا cd")
+    arabic = [glyph.glyph_id for glyph in shape_line(font, "مرحبا").glyphs]
+    ids = [glyph.glyph_id for glyph in mixed.glyphs]
+    start = ids.index(arabic[0])
+    assert ids[start : start + len(arabic)] == arabic
+    assert ids[0] == font.glyph_of("a")
+    assert [glyph.x_em for glyph in mixed.glyphs] == sorted(glyph.x_em for glyph in mixed.glyphs)
+
+
+def test_missing_characters_are_named_whole():
+    assert shape_line(FONTS["quayside"], "a船b😀船").missing == ("船", "😀")
+
+
+@pytest.mark.parametrize("name", SHIPPED)
+def test_letter_height_is_the_ink_of_capital_h(name):
+    font = FONTS[name]
+    line = fit_line(font, "H", Box(0, 0, 1000, 1000), LineStyle(20, 20))
+    assert line.outline.bounds.height == pytest.approx(20, abs=1e-6)
+
+
+@settings(max_examples=60, deadline=None)
+@given(
+    st.text(st.characters(codec="latin-1", categories=("L", "N", "P", "Zs")), min_size=1, max_size=30),
+    st.sampled_from(SHIPPED),
+    st.floats(5, 900),
+    st.floats(5, 300),
+    st.sampled_from(["left", "center", "right"]),
+    st.sampled_from(["top", "middle", "bottom"]),
+)
+def test_fitted_ink_never_leaves_its_box_above_the_least_height(text, name, width, height, align, vertical):
+    box = Box(7, 11, 7 + width, 11 + height)
+    line = fit_line(FONTS[name], text, box, LineStyle(0.001, 80, align, vertical))
+    if line.outline:
+        assert line.outline.bounds.excess_over(box) <= 0.01
+    assert line.letter_height_mm <= 80 + 1e-9
+
+
+def test_text_too_long_for_the_least_height_keeps_it_and_sticks_out():
+    line = fit_line(FONTS["quayside"], "W" * 40, BOX, LineStyle(30, 80))
+    assert line.letter_height_mm == pytest.approx(30)
+    assert line.outline.bounds.excess_over(BOX) > 100
+
+
+@pytest.mark.parametrize("data", [b"", b"not a font", b"\x00\x01\x00\x00" + b"\x00" * 200])
+def test_file_that_is_no_font_is_refused(data):
+    with pytest.raises(TypefaceError):
+        Font(data, "broken.ttf")

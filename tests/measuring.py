@@ -1,0 +1,13 @@
+"""Measures the distance between two files with outside programs."""
+
+import argparse
+
+from bench.tools.geomdiff import compare
+
+
+def measure(first, second, *, dpi, size_b=None):
+    """Return what geomdiff finds between two files, in mm."""
+    options = argparse.Namespace(
+        dpi=dpi, ink="alpha", align=False, overlay=None, render_a=None, render_b=None, size_a=None, size_b=size_b
+    )
+    return compare(first, second, options)

@@ -1,0 +1,1 @@
+"""Yenzo: a web application for workshops that personalize goods."""

@@ -1,0 +1,1 @@
+"""The Django apps, by audience."""

@@ -1,0 +1,1 @@
+"""Accounts: staff, their roles, and who may call which service."""

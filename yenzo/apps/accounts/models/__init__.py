@@ -1,0 +1,3 @@
+from yenzo.apps.accounts.models.person import Person, Role
+
+__all__ = ["Person", "Role"]

@@ -1,0 +1,1 @@
+"""Pages for signing in and for what went wrong."""

@@ -1,0 +1,1 @@
+"""Catalogue: products, materials, set-up drafts and revisions."""

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class CatalogueConfig(AppConfig):
+    name = "yenzo.apps.catalogue"
+    label = "catalogue"

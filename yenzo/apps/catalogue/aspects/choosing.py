@@ -1,0 +1,164 @@
+"""What a line offers: choices, typefaces, colors, and what is chosen at first."""
+
+from typing import Any
+
+from django import forms
+
+from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined
+from yenzo.apps.catalogue.to_core import materials
+from yenzo.core.asking.check import offered_colors
+from yenzo.core.asking.words import value_name
+from yenzo.core.documents.charges import ChoiceCharge
+from yenzo.core.documents.edits import free_key
+from yenzo.core.documents.fields import AnyField, ChoiceField, ColorField, TypefaceField, YesNoField
+from yenzo.core.documents.setup import Setup
+
+MOST_NAMED = 6
+
+
+def possibilities(setup: Setup, field: AnyField) -> list[tuple[str, str]]:
+    """Return what a field offers as (key, name)."""
+    if isinstance(field, ChoiceField):
+        return [(option.key, option.label) for option in field.options]
+    if isinstance(field, TypefaceField):
+        return [(key, value_name(setup, field, key)) for key in field.typefaces]
+    if isinstance(field, ColorField):
+        return [(key, value_name(setup, field, key)) for key in offered_colors(setup, field)]
+    return []
+
+
+def dropped_amounts(line: FormLine, left: set[str]) -> Operations:
+    """Return operations that take the charges of possibilities away that are no longer offered."""
+    return [
+        {
+            "do": "set",
+            "path": ["charges", charge.key, "amounts"],
+            "value": {key: str(amount) for key, amount in charge.amounts.items() if key in left},
+        }
+        for charge in line.setup.charges_of(line.field.key)
+        if isinstance(charge, ChoiceCharge) and set(charge.amounts) - left
+    ]
+
+
+class OptionsAspect(Aspect):
+    key, heading = "options", "What can be chosen?"
+
+    def words(self, line: FormLine) -> str:
+        names = [name for _, name in possibilities(line.setup, line.field)]
+        more = len(names) - MOST_NAMED
+        return joined(names, "or") if more <= 0 else f"{', '.join(names[:MOST_NAMED])} and {more} more"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, ChoiceField)
+        lines = [
+            f"{option.label} = {option.produced}" if option.produced else option.label for option in line.field.options
+        ]
+        return {
+            "options": forms.CharField(
+                widget=forms.Textarea(attrs={"rows": min(len(lines) + 2, 10)}),
+                initial="\n".join(lines),
+                label="One choice a line; after “ = ” what is produced, if it is another text",
+            )
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        assert isinstance(line.field, ChoiceField)
+        known = {option.label: option.key for option in line.field.options}
+        options: list[dict[str, Any]] = []
+        for row in filter(None, (row.strip() for row in given["options"].splitlines())):
+            label, _, produced = (part.strip() for part in row.partition(" = "))
+            key = known.get(label) or free_key({"options": [*options, *_taken(known)]}, ("options",), label)
+            options.append({"key": key, "label": label, **({"produced": produced} if produced else {})})
+        left = {option["key"] for option in options}
+        default = [line.set("default", None)] if line.field.default not in left else []
+        return [line.set("options", options), *default, *dropped_amounts(line, left)]
+
+
+def _taken(known: dict[str, str]) -> list[dict[str, str]]:
+    return [{"key": key} for key in known.values()]
+
+
+class FacesAspect(Aspect):
+    key, heading = "faces", "Which typefaces may be chosen?"
+
+    def words(self, line: FormLine) -> str:
+        return joined([name for _, name in possibilities(line.setup, line.field)], "or")
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, TypefaceField)
+        choices = [(key, typeface.name) for key, typeface in materials().typefaces.items()]
+        return {
+            "typefaces": forms.MultipleChoiceField(
+                choices=choices,
+                initial=line.field.typefaces,
+                widget=forms.CheckboxSelectMultiple,
+                label="Typefaces",
+                error_messages={"required": "Leave at least one typeface."},
+            )
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        assert isinstance(line.field, TypefaceField)
+        left = set(given["typefaces"])
+        default = [line.set("default", None)] if line.field.default not in left else []
+        return [line.set("typefaces", given["typefaces"]), *default, *dropped_amounts(line, left)]
+
+
+class ColorsAspect(Aspect):
+    key, heading = "colors", "Which colors may be chosen?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, ColorField)
+        palette = line.setup.materials.palettes.get(line.field.palette)
+        names = [name for _, name in possibilities(line.setup, line.field)]
+        more = len(names) - MOST_NAMED
+        said = joined(names, "or") if more <= 0 else f"{', '.join(names[:MOST_NAMED])} and {more} more"
+        return f"{said} of {palette.name if palette else line.field.palette}" if names else "no colors"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, ColorField)
+        chosen = [f"{line.field.palette}/{key}" for key in offered_colors(line.setup, line.field)]
+        choices = [
+            (palette.name, [(f"{key}/{color.key}", color.name) for color in palette.colors])
+            for key, palette in materials().palettes.items()
+        ]
+        return {
+            "colors": forms.MultipleChoiceField(
+                choices=choices, initial=chosen, widget=forms.CheckboxSelectMultiple, label="Colors of one palette"
+            )
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        assert isinstance(line.field, ColorField)
+        picked = [choice.split("/", 1) for choice in given["colors"]]
+        palettes = {palette for palette, _ in picked}
+        if len(palettes) != 1:
+            raise forms.ValidationError("Pick colors of one palette only.")
+        palette = palettes.pop()
+        colors = [color for _, color in picked]
+        default = [line.set("default", None)] if line.field.default not in colors else []
+        changes = [line.set("palette", palette), line.set("colors", colors)]
+        return [*changes, *default, *dropped_amounts(line, set(colors))]
+
+
+class DefaultAspect(Aspect):
+    key, heading = "default", "What is chosen at first?"
+
+    def words(self, line: FormLine) -> str:
+        if isinstance(line.field, YesNoField):
+            return "yes" if line.field.default else "no"
+        default = getattr(line.field, "default", None)
+        return value_name(line.setup, line.field, default) if default else "nothing"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        if isinstance(line.field, YesNoField):
+            choices, initial = [("no", "No"), ("yes", "Yes")], "yes" if line.field.default else "no"
+        else:
+            choices = [("", "Nothing"), *possibilities(line.setup, line.field)]
+            initial = getattr(line.field, "default", None) or ""
+        return {"default": forms.ChoiceField(required=False, choices=choices, initial=initial, label="At first")}
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        if isinstance(line.field, YesNoField):
+            return [line.set("default", given["default"] == "yes" or None)]
+        return [line.set("default", given["default"] or None)]

@@ -1,0 +1,77 @@
+"""What every aspect is."""
+
+from abc import ABC, abstractmethod
+from dataclasses import dataclass
+from typing import Any, ClassVar
+
+from django import forms
+from django.http import QueryDict
+
+from yenzo.core.documents.fields import AnyField
+from yenzo.core.documents.placements import AnyPlacement
+from yenzo.core.documents.setup import Setup
+
+Operations = list[dict[str, Any]]
+
+
+@dataclass(frozen=True)
+class FormLine:
+    """A line of the order form in its set-up; `placement` when an aspect of a placement is meant."""
+
+    setup: Setup
+    field: AnyField
+    placement: AnyPlacement | None = None
+
+    @property
+    def name(self) -> str:
+        """What the workshop calls the line."""
+        return self.field.workshop_name or self.field.label
+
+    def set(self, name: str, value: Any) -> dict[str, Any]:
+        """Return the operation that sets a value of the field."""
+        return {"do": "set", "path": ["fields", self.field.key, name], "value": value}
+
+    def set_placement(self, name: str, value: Any) -> dict[str, Any]:
+        """Return the operation that sets a value of the placement."""
+        assert self.placement is not None
+        return {"do": "set", "path": ["placements", self.placement.key, name], "value": value}
+
+
+class Aspect(ABC):
+    """One underlined value: its words, its form, and what saving the form does."""
+
+    key: ClassVar[str]
+    heading: ClassVar[str]
+
+    @abstractmethod
+    def words(self, line: FormLine) -> str:
+        """Return the underlined words."""
+
+    @abstractmethod
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        """Return the fields of the form, with what the set-up has as their initial values."""
+
+    @abstractmethod
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        """Return the operations that make the set-up say what was given."""
+
+    def form(self, line: FormLine, data: QueryDict | None = None) -> forms.Form:
+        """Return the form, bound when there is data."""
+        form = forms.Form(data, auto_id=f"{self.key}-%s")
+        form.fields.update(self.form_fields(line))
+        return form
+
+
+def joined(words: list[str], last: str = "and") -> str:
+    """Return words as a list in a sentence."""
+    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} {last} {words[-1]}"
+
+
+def plain(amount: Any) -> str:
+    """Return an amount as the workshop writes it, with at least two decimals."""
+    return f"{amount:.2f}" if amount == round(amount, 2) else f"{amount.normalize():f}"
+
+
+def counted(number: int, one: str, many: str | None = None) -> str:
+    """Return a number with its noun."""
+    return f"{number} {one if number == 1 else many or one + 's'}"

@@ -1,0 +1,195 @@
+"""Where an entry lands and how: areas, letter heights, alignment, typeface, color, cover or fit."""
+
+from typing import Any
+
+from django import forms
+
+from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined
+from yenzo.apps.catalogue.to_core import materials
+from yenzo.core.documents.edits import free_key
+from yenzo.core.documents.fields import ArtworkField, ColorField, TypefaceField
+from yenzo.core.documents.placements import ArtworkPlacement, LinePlacement
+from yenzo.core.documents.setup import Area, Setup
+from yenzo.core.measure import plain_number
+
+
+def area_names(setup: Setup) -> dict[str, str]:
+    """Return all imprint areas, "side/area" to what people call them."""
+    return {f"{side.key}/{area.key}": f"{side.name} / {area.name}" for side in setup.sides for area in side.areas}
+
+
+class PlacesAspect(Aspect):
+    key, heading = "places", "Where does it go?"
+
+    def words(self, line: FormLine) -> str:
+        names = area_names(line.setup)
+        places = [names[f"{p.side}/{p.area}"] for p in line.setup.placements_of(line.field.key)]
+        return joined(places) if places else "no area, only the ticket"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        chosen = [f"{p.side}/{p.area}" for p in line.setup.placements_of(line.field.key)]
+        return {
+            "areas": forms.MultipleChoiceField(
+                required=False,
+                choices=list(area_names(line.setup).items()),
+                initial=chosen,
+                widget=forms.CheckboxSelectMultiple,
+                label="Imprint areas",
+                help_text="" if area_names(line.setup) else "Draw an imprint area on the goods first.",
+            )
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        have = {f"{p.side}/{p.area}": p.key for p in line.setup.placements_of(line.field.key)}
+        gone = [key for place, key in have.items() if place not in given["areas"]]
+        removed = [{"do": "remove", "path": ["placements"], "key": key} for key in gone]
+        taken = [{"key": placement.key} for placement in line.setup.placements]
+        added: Operations = []
+        for place in given["areas"]:
+            if place not in have:
+                key = free_key({"placements": taken}, ("placements",), line.field.key)
+                taken.append({"key": key})
+                added.append({"do": "add", "path": ["placements"], "item": _new_placement(line, place, key)})
+        return [*removed, *added]
+
+
+def _new_placement(line: FormLine, place: str, key: str) -> dict[str, Any]:
+    side_key, area_key = place.split("/", 1)
+    item = {"key": key, "field": line.field.key, "side": side_key, "area": area_key}
+    if isinstance(line.field, ArtworkField):
+        return {**item, "kind": "artwork"}
+    side = line.setup.side(side_key)
+    area = side.area(area_key) if side else None
+    return {**item, "kind": "line", **_new_line(line.setup, area)}
+
+
+def _new_line(setup: Setup, area: Area | None) -> dict[str, Any]:
+    """Return how a text begins: as large as the method and the area allow, in the customer's typeface and color."""
+    method = setup.materials.methods.get(area.method) if area else None
+    most = round(area.height_mm - 2 * area.safe_mm, 1) if area else 50.0
+    least = min(method.least_letter_mm if method else 5.0, most)
+    faces = [field for field in setup.fields if isinstance(field, TypefaceField)]
+    colors = [field for field in setup.fields if isinstance(field, ColorField)]
+    typeface = {"field": faces[0].key} if faces else {"fixed": next(iter(setup.materials.typefaces), "none")}
+    palette_key, palette = next(iter(setup.materials.palettes.items()), ("none", None))
+    fixed = {"palette": palette_key, "color": palette.colors[0].key if palette else "none"}
+    color = {"field": colors[0].key} if colors else fixed
+    return {"least_mm": least, "most_mm": most, "typeface": typeface, "color": color}
+
+
+class HeightAspect(Aspect):
+    key, heading = "height", "How high are the letters?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.placement, LinePlacement)
+        least, most = (plain_number(value, 1) for value in (line.placement.least_mm, line.placement.most_mm))
+        return f"{most} mm high" if least == most else f"as large as fits, letters {least} to {most} mm"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.placement, LinePlacement)
+        bounds: dict[str, Any] = {
+            "min_value": 0.5,
+            "max_value": 2000,
+            "widget": forms.NumberInput(attrs={"step": "any"}),
+        }
+        return {
+            "least_mm": forms.FloatField(initial=line.placement.least_mm, label="Least letter height, mm", **bounds),
+            "most_mm": forms.FloatField(initial=line.placement.most_mm, label="Most letter height, mm", **bounds),
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        if given["least_mm"] > given["most_mm"]:
+            raise forms.ValidationError("The least letter height is above the most.")
+        return [line.set_placement(name, given[name]) for name in ("least_mm", "most_mm")]
+
+
+class AlignAspect(Aspect):
+    key, heading = "align", "How does it stand in its area?"
+    ACROSS = (("left", "at the left"), ("center", "centered"), ("right", "at the right"))
+    DOWN = (("top", "at the top"), ("middle", "in the middle"), ("bottom", "at the bottom"))
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.placement, LinePlacement)
+        down = dict(self.DOWN)[line.placement.vertical]
+        across = dict(self.ACROSS)[line.placement.align]
+        return across if line.placement.vertical == "middle" else f"{across} {down}"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.placement, LinePlacement)
+        return {
+            "align": forms.ChoiceField(choices=self.ACROSS, initial=line.placement.align, label="Across"),
+            "vertical": forms.ChoiceField(choices=self.DOWN, initial=line.placement.vertical, label="Up and down"),
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set_placement(name, given[name]) for name in ("align", "vertical")]
+
+
+class FaceAspect(Aspect):
+    key, heading = "face", "In which typeface?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.placement, LinePlacement)
+        source = line.placement.typeface
+        field = line.setup.field(source.field or "")
+        if field is not None:
+            return f"the customer's “{field.label}”"
+        typeface = line.setup.materials.typefaces.get(source.fixed or "")
+        return typeface.name if typeface else str(source.fixed)
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.placement, LinePlacement)
+        asked = [(f"field/{f.key}", f"The customer's “{f.label}”") for f in line.setup.fields if f.kind == "typeface"]
+        fixed = [(f"fixed/{key}", typeface.name) for key, typeface in materials().typefaces.items()]
+        source = line.placement.typeface
+        initial = f"field/{source.field}" if source.field else f"fixed/{source.fixed}"
+        return {"typeface": forms.ChoiceField(choices=[*asked, *fixed], initial=initial, label="Typeface")}
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        kind, key = given["typeface"].split("/", 1)
+        return [line.set_placement("typeface", {kind: key})]
+
+
+class PaintAspect(Aspect):
+    key, heading = "paint", "In which color?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.placement, LinePlacement)
+        source = line.placement.color
+        field = line.setup.field(source.field or "")
+        if field is not None:
+            return f"the customer's “{field.label}”"
+        palette = line.setup.materials.palettes.get(source.palette or "")
+        color = palette.color(source.color or "") if palette else None
+        return color.name if color else str(source.color)
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.placement, LinePlacement)
+        asked = [(f"field/{f.key}", f"The customer's “{f.label}”") for f in line.setup.fields if f.kind == "color"]
+        fixed = [
+            (palette.name, [(f"{key}/{color.key}", color.name) for color in palette.colors])
+            for key, palette in materials().palettes.items()
+        ]
+        source = line.placement.color
+        initial = f"field/{source.field}" if source.field else f"{source.palette}/{source.color}"
+        return {"color": forms.ChoiceField(choices=[*asked, *fixed], initial=initial, label="Color")}
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        first, key = given["color"].split("/", 1)
+        return [line.set_placement("color", {"field": key} if first == "field" else {"palette": first, "color": key})]
+
+
+class FitAspect(Aspect):
+    key, heading = "fit", "How does the picture fill its area?"
+    WAYS = (("cover", "covering the whole area"), ("contain", "fitting inside the area"))
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.placement, ArtworkPlacement)
+        return dict(self.WAYS)[line.placement.fit]
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.placement, ArtworkPlacement)
+        return {"fit": forms.ChoiceField(choices=self.WAYS, initial=line.placement.fit, label="The picture lands")}
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set_placement("fit", given["fit"])]

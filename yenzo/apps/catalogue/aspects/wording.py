@@ -1,0 +1,168 @@
+"""What a line is called and how it is filled: label, required, length, characters, capitals, samples."""
+
+from typing import Any
+
+from django import forms
+
+from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted
+from yenzo.core.asking.texts import describe_allowed
+from yenzo.core.documents.fields import ArtworkField, LineField, YesNoField
+
+
+class LabelAspect(Aspect):
+    key, heading = "label", "What is it called?"
+
+    def words(self, line: FormLine) -> str:
+        return line.field.label
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        field = line.field
+        return {
+            "label": forms.CharField(max_length=200, initial=field.label, label="Label for the customer"),
+            "workshop_name": forms.CharField(
+                max_length=200, required=False, initial=field.workshop_name, label="Name for the workshop, if another"
+            ),
+            "help": forms.CharField(max_length=500, required=False, initial=field.help, label="Help line under it"),
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set(name, given[name] or None) for name in ("label", "workshop_name", "help")]
+
+
+class RequiredAspect(Aspect):
+    key, heading = "required", "Must it be filled?"
+
+    def words(self, line: FormLine) -> str:
+        if isinstance(line.field, YesNoField):
+            return "must be yes" if line.field.required else "either will do"
+        return "must be filled" if line.field.required else "may stay empty"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        return {"required": forms.BooleanField(required=False, initial=line.field.required, label="Must be filled")}
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set("required", given["required"] or None)]
+
+
+class LimitAspect(Aspect):
+    key, heading = "limit", "How long may it be?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, LineField)
+        least, most = line.field.least_characters, line.field.most_characters
+        if most is None:
+            return f"at least {counted(least, 'character')}" if least else "of any length"
+        return f"{least} to {counted(most, 'character')}" if least else f"up to {counted(most, 'character')}"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, LineField)
+        whole: dict[str, Any] = {"min_value": 1, "max_value": 10_000, "required": False}
+        return {
+            "least": forms.IntegerField(initial=line.field.least_characters, label="Least characters", **whole),
+            "most": forms.IntegerField(initial=line.field.most_characters, label="Most characters", **whole),
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set("least_characters", given["least"]), line.set("most_characters", given["most"])]
+
+
+class AllowedAspect(Aspect):
+    key, heading = "allowed", "Which characters may it have?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, LineField)
+        return describe_allowed(line.field.allowed) if line.field.allowed else "any characters"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, LineField)
+        allowed = line.field.allowed
+        sets = {
+            name: forms.BooleanField(required=False, initial=getattr(allowed, name, True), label=name.capitalize())
+            for name in ("letters", "digits", "space")
+        }
+        return {
+            "any": forms.BooleanField(required=False, initial=allowed is None, label="Any characters at all"),
+            **sets,
+            "others": forms.CharField(
+                required=False, max_length=200, initial=allowed.others if allowed else "", label="And these"
+            ),
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        sets = {name: given[name] for name in ("letters", "digits", "space", "others")}
+        return [line.set("allowed", None if given["any"] else sets)]
+
+
+class CapitalsAspect(Aspect):
+    key, heading = "capitals", "Capitals?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, LineField)
+        return "in capitals" if line.field.capitals else "as typed"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, LineField)
+        return {
+            "capitals": forms.BooleanField(required=False, initial=line.field.capitals, label="Produced in capitals")
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set("capitals", given["capitals"] or None)]
+
+
+class SampleAspect(Aspect):
+    key, heading = "sample", "What stands in the box at first?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, LineField)
+        if line.field.default:
+            return f"begins with “{line.field.default}”"
+        return f"sample “{line.field.sample}”" if line.field.sample else "no sample"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, LineField)
+        texts = (
+            ("hint", "Hint in the empty box (never produced)"),
+            ("sample", "Sample for pictures of the goods (never produced)"),
+            ("default", "Entry to begin with (produced if left)"),
+        )
+        return {
+            name: forms.CharField(required=False, max_length=200, initial=getattr(line.field, name), label=label)
+            for name, label in texts
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set(name, given[name] or None) for name in ("hint", "sample", "default")]
+
+
+class KindsAspect(Aspect):
+    key, heading = "kinds", "Which files may it be?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, ArtworkField)
+        kinds = ", ".join(kind.upper() for kind in line.field.kinds)
+        least = f", at least {line.field.least_pixels} pixels" if line.field.least_pixels else ""
+        return f"{kinds}{least}"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, ArtworkField)
+        kinds = [(kind, kind.upper()) for kind in ("png", "jpeg", "webp")]
+        return {
+            "kinds": forms.MultipleChoiceField(
+                choices=kinds,
+                initial=line.field.kinds,
+                widget=forms.CheckboxSelectMultiple,
+                label="Kinds of file",
+                error_messages={"required": "Leave at least one kind, or nothing can be sent."},
+            ),
+            "least_pixels": forms.IntegerField(
+                required=False,
+                min_value=1,
+                max_value=10_000,
+                initial=line.field.least_pixels,
+                label="Least pixels on the shorter edge",
+            ),
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set("kinds", given["kinds"]), line.set("least_pixels", given["least_pixels"])]

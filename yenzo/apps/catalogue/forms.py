@@ -1,0 +1,94 @@
+"""Forms of the set-up pages."""
+
+from typing import Any
+
+from django import forms
+
+from yenzo.core.documents.setup import Area, Setup
+
+KINDS = (
+    ("line", "A line of text"),
+    ("choice", "A choice"),
+    ("yes_no", "Yes or no"),
+    ("typeface", "A choice of typeface"),
+    ("color", "A color"),
+    ("artwork", "An upload"),
+)
+NUMBER = forms.NumberInput(attrs={"step": "any"})
+
+
+class NewProductForm(forms.Form):
+    name = forms.CharField(max_length=200, label="Name of the product")
+    base_price = forms.DecimalField(min_value=0, max_digits=10, decimal_places=2, label="Price without any extras")
+    currency = forms.RegexField(r"^[A-Z]{3}$", initial="GBP", label="Currency", help_text="Three letters, like GBP")
+    picture = forms.FileField(
+        label="Picture of the goods", help_text="PNG, JPEG or WebP; taken straight from the front"
+    )
+
+
+class SidePictureForm(forms.Form):
+    name = forms.CharField(max_length=200, label="Name of the side", help_text="Front, back, lid, inside…")
+    picture = forms.FileField(label="Picture of this side", help_text="PNG, JPEG or WebP")
+
+
+class ScaleForm(forms.Form):
+    """Two points on the picture in pixels, and what lies between them in mm."""
+
+    start_x = forms.FloatField(widget=NUMBER, label="First point, across (pixels)")
+    start_y = forms.FloatField(widget=NUMBER, label="First point, down (pixels)")
+    end_x = forms.FloatField(widget=NUMBER, label="Second point, across (pixels)")
+    end_y = forms.FloatField(widget=NUMBER, label="Second point, down (pixels)")
+    length_mm = forms.FloatField(min_value=0.1, max_value=20_000, widget=NUMBER, label="Between them on the goods (mm)")
+
+    def scale(self) -> dict[str, Any]:
+        """Return the scale as a set-up document has it."""
+        given = self.cleaned_data
+        return {
+            "start_px": [given["start_x"], given["start_y"]],
+            "end_px": [given["end_x"], given["end_y"]],
+            "length_mm": given["length_mm"],
+        }
+
+
+class OfferForm(forms.Form):
+    name = forms.CharField(max_length=200, label="Name of the product")
+    base_price = forms.DecimalField(min_value=0, max_digits=10, decimal_places=2, label="Price without any extras")
+    sku = forms.CharField(max_length=60, required=False, label="SKU")
+    category = forms.CharField(max_length=60, required=False, label="Category")
+    story = forms.CharField(
+        max_length=4000, required=False, widget=forms.Textarea(attrs={"rows": 3}), label="What customers read about it"
+    )
+
+
+class AreaForm(forms.Form):
+    """An imprint area by exact numbers."""
+
+    name = forms.CharField(max_length=200, label="Area")
+    x_mm = forms.FloatField(widget=NUMBER, label="left")
+    y_mm = forms.FloatField(widget=NUMBER, label="top")
+    width_mm = forms.FloatField(widget=NUMBER, min_value=0.1, label="wide")
+    height_mm = forms.FloatField(widget=NUMBER, min_value=0.1, label="high")
+    safe_mm = forms.FloatField(widget=NUMBER, min_value=0, label="safe")
+    bleed_mm = forms.FloatField(widget=NUMBER, min_value=0, label="bleed")
+    dpi = forms.IntegerField(min_value=36, max_value=2400, label="dpi")
+    method = forms.ChoiceField(label="by")
+
+    def __init__(self, setup: Setup, area: Area, *args: Any, **kwargs: Any) -> None:
+        kwargs.setdefault("initial", area.model_dump())
+        kwargs["auto_id"] = "area-%s"
+        super().__init__(*args, **kwargs)
+        methods = [(key, method.name) for key, method in setup.materials.methods.items()]
+        self.fields["method"] = forms.ChoiceField(choices=methods, label="by")
+
+
+class NewLineForm(forms.Form):
+    kind = forms.ChoiceField(choices=KINDS, label="Kind")
+    label = forms.CharField(max_length=200, label="Label")
+
+
+class VariantForm(forms.Form):
+    name = forms.CharField(max_length=200, label="Name")
+    price_difference = forms.DecimalField(max_digits=10, decimal_places=2, initial=0, label="Price difference")
+    swatch = forms.RegexField(
+        r"^#[0-9a-fA-F]{6}$", widget=forms.TextInput(attrs={"type": "color"}), initial="#1b6f6a", label="Color shown"
+    )

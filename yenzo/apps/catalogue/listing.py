@@ -1,0 +1,57 @@
+"""The list of products: rows come in; what each asks, in words, with a picture goes out."""
+
+from collections import Counter
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from yenzo.apps.catalogue.aspects.interface import counted, joined
+from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.to_core import all_materials
+from yenzo.core.documents.reading import read_setup
+from yenzo.core.documents.setup import Setup
+
+NOUNS: dict[str, str] = {
+    "line": "text",
+    "choice": "choice",
+    "yes_no": "question",
+    "typeface": "typeface",
+    "color": "color",
+    "artwork": "upload",
+}
+
+
+@dataclass(frozen=True)
+class ProductRow:
+    """One product as the list shows it."""
+
+    product: Product
+    setup: Setup
+    picture: str
+    asks: str
+    changed: bool
+
+
+def list_rows(products: Iterable[Product]) -> list[ProductRow]:
+    """Return the rows of the list; the materials are read once for all."""
+    materials = all_materials()
+    rows = []
+    for product in products:
+        setup = read_setup({**product.draft, "materials": materials})
+        picture = setup.sides[0].picture.asset if setup.sides else ""
+        live = product.live
+        rows.append(ProductRow(product, setup, picture, asks_words(setup), is_changed(product) if live else False))
+    return rows
+
+
+def is_changed(product: Product) -> bool:
+    """Tell whether the draft was edited since it was published."""
+    return product.live is not None and product.draft_version != product.live.from_version
+
+
+def asks_words(setup: Setup) -> str:
+    """Return what a set-up asks, in words: "2 texts, 1 upload, carved"."""
+    counts: Counter[str] = Counter(field.kind for field in setup.fields)
+    asked = [counted(counts[kind], noun) for kind, noun in NOUNS.items() if counts[kind]]
+    used = dict.fromkeys(area.method for side in setup.sides for area in side.areas)
+    done = [setup.materials.methods[key].done for key in used if key in setup.materials.methods]
+    return ", ".join([*asked, *([joined(done)] if done else [])]) or "nothing yet"

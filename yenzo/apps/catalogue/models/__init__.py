@@ -1,0 +1,5 @@
+from yenzo.apps.catalogue.models.files import StoredFile
+from yenzo.apps.catalogue.models.materials import Material
+from yenzo.apps.catalogue.models.products import DraftEdit, Product, Revision, RevisionFile
+
+__all__ = ["DraftEdit", "Material", "Product", "Revision", "RevisionFile", "StoredFile"]

@@ -1,0 +1,118 @@
+"""Products, their drafts with every edit, and their published revisions."""
+
+from typing import ClassVar, Self
+
+from django.conf import settings
+from django.db import models
+from django.db.models import Q
+
+from yenzo.apps.catalogue.models.files import StoredFile
+
+
+class ProductQuerySet(models.QuerySet["Product"]):
+    def for_list(self) -> Self:
+        """Return all products with what the list shows of them."""
+        return self.select_related("live").order_by("name")
+
+    def live(self) -> Self:
+        """Return the products that customers can personalize now."""
+        return self.filter(live__isnull=False).select_related("live").order_by("name")
+
+
+class Product(models.Model):
+    """A product with its draft. The draft is one value: it is never queried inside."""
+
+    key = models.SlugField(max_length=60, unique=True)
+    name = models.CharField(max_length=200, help_text="as the draft has it")
+    draft = models.JSONField()
+    draft_version = models.PositiveIntegerField(default=0)
+    live = models.ForeignKey("Revision", null=True, blank=True, on_delete=models.PROTECT, related_name="+")
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    objects = ProductQuerySet.as_manager()
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class DraftEditQuerySet(models.QuerySet["DraftEdit"]):
+    def undoable_by(self, person: object) -> Self:
+        """Return the steps of a person that stand, the latest first."""
+        return self.filter(person=person, state=DraftEdit.State.DONE).order_by("-version")
+
+    def redoable_by(self, person: object) -> Self:
+        """Return the steps that a person took back, the last taken back first."""
+        return self.filter(person=person, state=DraftEdit.State.UNDONE).order_by("-version")
+
+    def made_since(self, version: int) -> Self:
+        """Return the steps done, taken back or done again since a version of the draft."""
+        return self.filter(version__gt=version).select_related("person").order_by("version")
+
+
+class DraftEdit(models.Model):
+    """One step of work on a draft, with its way back. Undo is each person's own."""
+
+    class State(models.TextChoices):
+        DONE = "done"
+        UNDONE = "undone"
+        DROPPED = "dropped", "Undone, then overtaken by another edit"
+
+    product = models.ForeignKey(Product, on_delete=models.CASCADE, related_name="edits")
+    version = models.PositiveIntegerField(help_text="the draft's version after this step was last done or undone")
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    label = models.CharField(max_length=200)
+    operations = models.JSONField()
+    back = models.JSONField()
+    state = models.CharField(max_length=8, choices=State.choices, default=State.DONE)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    objects = DraftEditQuerySet.as_manager()
+
+    class Meta:
+        ordering: ClassVar = ["version"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["product", "version"], name="edit_version_is_unique_in_its_product"),
+        ]
+
+    def __str__(self) -> str:
+        return self.label
+
+
+class Revision(models.Model):
+    """A published set-up, with all that it depends on. Never changed: an order keeps the one it was made with."""
+
+    product = models.ForeignKey(Product, on_delete=models.PROTECT, related_name="revisions")
+    number = models.PositiveIntegerField()
+    document = models.JSONField()
+    sha256 = models.CharField(max_length=64)
+    from_version = models.PositiveIntegerField(help_text="the draft's version that was published")
+    name = models.CharField(max_length=200)
+    base_price = models.DecimalField(max_digits=12, decimal_places=3)
+    currency = models.CharField(max_length=3)
+    published_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    published_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering: ClassVar = ["-number"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["product", "number"], name="revision_number_is_unique_in_its_product"),
+            models.CheckConstraint(condition=Q(base_price__gte=0), name="revision_base_price_is_not_negative"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.name}, revision {self.number}"
+
+
+class RevisionFile(models.Model):
+    """A file that a revision uses: it stays as long as the revision does."""
+
+    revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="files")
+    file = models.ForeignKey(StoredFile, on_delete=models.PROTECT, related_name="+")
+
+    class Meta:
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["revision", "file"], name="revision_names_a_file_once"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.revision_id}: {self.file_id[:12]}"

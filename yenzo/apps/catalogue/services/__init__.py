@@ -1,0 +1,1 @@
+"""Services of the catalogue: one function for each change of state."""

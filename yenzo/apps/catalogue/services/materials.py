@@ -1,0 +1,24 @@
+"""Materials of the workshop."""
+
+from typing import Any
+
+from yenzo.apps.accounts.rights import SELLERS, Actor, service
+from yenzo.apps.catalogue.files import store_file
+from yenzo.apps.catalogue.models import Material
+from yenzo.core.documents.materials import Materials
+from yenzo.core.text.fonts import Font
+
+
+@service(*SELLERS)
+def save_material(actor: Actor, kind: str, key: str, document: dict[str, Any]) -> Material:  # noqa: ARG001
+    """Add a method, palette or typeface, or replace it; published revisions keep what they were made with."""
+    Materials.model_validate({kind: {key: document}})
+    material, _ = Material.objects.update_or_create(kind=kind, key=key, defaults={"document": document})
+    return material
+
+
+@service(*SELLERS)
+def add_font(actor: Actor, data: bytes, name: str) -> str:  # noqa: ARG001
+    """Keep a font file after trying it; return its SHA-256. Raises TypefaceError."""
+    Font(data, name)
+    return store_file(data).sha256

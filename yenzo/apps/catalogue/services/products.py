@@ -1,0 +1,144 @@
+"""New products, their pictures, and publishing."""
+
+import hashlib
+import json
+from decimal import Decimal
+from pathlib import Path
+from typing import Any
+
+from django.db import transaction
+
+from yenzo.apps.accounts.rights import SELLERS, Actor, service
+from yenzo.apps.catalogue.files import store_file
+from yenzo.apps.catalogue.models import Product, Revision, RevisionFile, StoredFile
+from yenzo.apps.catalogue.to_core import setup_of_draft
+from yenzo.core.artwork.inspect import inspect_artwork
+from yenzo.core.documents.edits import free_key
+from yenzo.core.documents.faults import missing_materials
+from yenzo.core.documents.fields import ColorField, TypefaceField
+from yenzo.core.documents.placements import LinePlacement
+from yenzo.core.documents.reading import dump_document, read_setup
+from yenzo.core.documents.setup import Setup
+from yenzo.core.errors import DocumentError
+
+
+@service(*SELLERS)
+def create_product(actor: Actor, *, name: str, base_price: Decimal, currency: str, picture: dict[str, Any]) -> Product:  # noqa: ARG001
+    """Make a product with one side out of a picture that `add_goods_picture` has taken."""
+    document = {
+        "schema": "yenzo-setup/1",
+        "offer": {"name": name, "base_price": str(base_price), "currency": currency},
+        "sides": [{"key": "front", "name": "Front", "picture": picture}],
+    }
+    return _insert_product(document)
+
+
+@service(*SELLERS)
+def import_product(actor: Actor, document: dict[str, Any], *, key: str) -> Product:  # noqa: ARG001
+    """Make a product out of a whole set-up document; its pictures must be stored already."""
+    draft = {name: value for name, value in document.items() if name != "materials"}
+    read_setup(draft)
+    return _insert_product(draft, key)
+
+
+@service(*SELLERS)
+def add_goods_picture(actor: Actor, path: Path, name: str) -> dict[str, Any]:  # noqa: ARG001
+    """Keep a picture of goods; return it as a set-up document names it. Raises ArtworkError."""
+    made = inspect_artwork(path, name)
+    stored = store_file(made.prepared, is_public=True)
+    return {"asset": stored.sha256, "width_px": made.facts.width_px, "height_px": made.facts.height_px}
+
+
+@service(*SELLERS)
+def publish_setup(actor: Actor, product_id: int, *, seen_version: int) -> Revision:
+    """Publish the draft as a new revision that holds all it depends on; raises DocumentError when it isn't ready."""
+    with transaction.atomic():
+        product = Product.objects.select_for_update().get(pk=product_id)
+        if product.draft_version != seen_version:
+            message = "The draft has changed since you opened it. Look at it again before publishing."
+            raise DocumentError("stale", product.key, message)
+        setup = setup_of_draft(product)
+        faults = unready(setup)
+        if faults:
+            raise DocumentError("not_ready", product.key, " ".join(faults))
+        revision = _insert_revision(actor, product, setup)
+        product.live = revision
+        product.save(update_fields=["live"])
+    return revision
+
+
+def unready(setup: Setup) -> list[str]:
+    """Return what keeps a draft from being published, each as a sentence."""
+    faults = missing_materials(setup)
+    for side in setup.sides:
+        if side.scale is None:
+            faults.append(f"Mark the scale of “{side.name}” first: nothing on it has a size yet.")
+            continue
+        width, height = side.size_mm() or (0, 0)
+        for area in side.areas:
+            if (
+                area.x_mm < 0
+                or area.y_mm < 0
+                or area.x_mm + area.width_mm > width
+                or area.y_mm + area.height_mm > height
+            ):
+                faults.append(f"“{area.name}” reaches beyond the picture of “{side.name}”.")
+    if not setup.fields:
+        faults.append("Nothing is asked yet: add a line to the order form.")
+    return faults
+
+
+def _insert_product(draft: dict[str, Any], wanted_key: str | None = None) -> Product:
+    name = draft["offer"]["name"]
+    with transaction.atomic():
+        taken = {"products": [{"key": key} for key in Product.objects.values_list("key", flat=True)]}
+        key = free_key(taken, ("products",), wanted_key or name)
+        return Product.objects.create(key=key, name=name, draft=draft)
+
+
+def _insert_revision(actor: Actor, product: Product, setup: Setup) -> Revision:
+    document = dump_document(_with_used_materials_only(setup))
+    canonical = json.dumps(document, sort_keys=True, ensure_ascii=False, separators=(",", ":"))
+    latest = product.revisions.first()
+    revision = Revision.objects.create(
+        product=product,
+        number=latest.number + 1 if latest else 1,
+        document=document,
+        sha256=hashlib.sha256(canonical.encode()).hexdigest(),
+        from_version=product.draft_version,
+        name=setup.offer.name,
+        base_price=setup.offer.base_price,
+        currency=setup.offer.currency,
+        published_by=actor.member,
+    )
+    files = StoredFile.objects.filter(sha256__in=_assets_of(setup, document))
+    RevisionFile.objects.bulk_create(RevisionFile(revision=revision, file=file) for file in files)
+    return revision
+
+
+def _assets_of(setup: Setup, document: dict[str, Any]) -> set[str]:
+    pictures = [side.picture for side in setup.sides]
+    pictures += [picture for variant in setup.offer.variants for picture in variant.pictures.values()]
+    typefaces = document.get("materials", {}).get("typefaces", {})
+    return {picture.asset for picture in pictures} | {typeface["font"] for typeface in typefaces.values()}
+
+
+def _with_used_materials_only(setup: Setup) -> Setup:
+    lines = [placement for placement in setup.placements if isinstance(placement, LinePlacement)]
+    typefaces = {line.typeface.fixed for line in lines}
+    palettes = {line.color.palette for line in lines}
+    for field in setup.fields:
+        if isinstance(field, TypefaceField):
+            typefaces |= set(field.typefaces)
+        elif isinstance(field, ColorField):
+            palettes.add(field.palette)
+    methods = {area.method for side in setup.sides for area in side.areas}
+    have = setup.materials
+    used = have.model_copy(
+        update={
+            "methods": {key: method for key, method in have.methods.items() if key in methods},
+            "palettes": {key: palette for key, palette in have.palettes.items() if key in palettes},
+            "typefaces": {key: typeface for key, typeface in have.typefaces.items() if key in typefaces},
+        }
+    )
+    return setup.model_copy(update={"materials": used})

@@ -1,0 +1,1 @@
+"""The seller's pages."""

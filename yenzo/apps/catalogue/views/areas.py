@@ -1,0 +1,116 @@
+"""Imprint areas: drawn, moved and resized by hand, changed by numbers, removed."""
+
+from typing import Any
+
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, render
+from django.views.decorators.http import require_POST
+
+from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.rights import SELLERS
+from yenzo.apps.catalogue.forms import AreaForm
+from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.to_core import setup_of_draft
+from yenzo.apps.catalogue.views.setup import changed, setup_context
+from yenzo.core.documents.edits import free_key
+from yenzo.core.documents.setup import Area, Setup
+
+PLACE = ("x_mm", "y_mm", "width_mm", "height_mm")
+LEAST_DRAWN_MM = 1.0
+
+
+@staff_page(*SELLERS)
+@require_POST
+def draw_area(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
+    """Add an area where the hand drew it; without numbers, in the middle of the side."""
+    product = get_object_or_404(Product, key=key)
+    setup = setup_of_draft(product)
+    side = setup.side(side_key)
+    size = side.size_mm() if side else None
+    if side is None or size is None:
+        raise Http404
+    place = _numbers(request) or {
+        "x_mm": round(size[0] * 0.25, 1),
+        "y_mm": round(size[1] * 0.25, 1),
+        "width_mm": round(size[0] * 0.5, 1),
+        "height_mm": round(size[1] * 0.5, 1),
+    }
+    place = {name: max(value, LEAST_DRAWN_MM) if name in PLACE[2:] else value for name, value in place.items()}
+    area_key = free_key(product.draft, ("sides", side_key, "areas"), f"area {len(side.areas) + 1}")
+    method = next(iter(setup.materials.methods), "none")
+    item = {"key": area_key, "name": f"Area {len(side.areas) + 1}", **place, "method": method}
+    operation = {"do": "add", "path": ["sides", side_key, "areas"], "item": item}
+    selected = f"{side_key}/{area_key}"
+    return changed(request, key, [operation], f"Area drawn on {side.name}", selected=selected)
+
+
+@staff_page(*SELLERS)
+@require_POST
+def place_area(request: HttpRequest, key: str, side_key: str, area_key: str) -> HttpResponse:
+    """Move or resize an area by hand."""
+    _, area = _area(get_object_or_404(Product, key=key), side_key, area_key)
+    place = _numbers(request)
+    if place is None:
+        raise Http404
+    operations = [
+        _set(side_key, area_key, name, value) for name, value in place.items() if value != getattr(area, name)
+    ]
+    selected = f"{side_key}/{area_key}"
+    refocus = f"area-{side_key}-{area_key}"
+    return changed(request, key, operations, f"{area.name} moved", selected=selected, refocus=refocus)
+
+
+@staff_page(*SELLERS)
+@require_POST
+def change_area(request: HttpRequest, key: str, side_key: str, area_key: str) -> HttpResponse:
+    """Change an area by numbers."""
+    product = get_object_or_404(Product.objects.select_related("live"), key=key)
+    setup, area = _area(product, side_key, area_key)
+    selected = f"{side_key}/{area_key}"
+    form = AreaForm(setup, area, request.POST)
+    if not form.is_valid():
+        trouble = " ".join(
+            f"{form.fields[name].label}: {' '.join(map(str, errors))}" for name, errors in form.errors.items()
+        )
+        context = setup_context(request, product, area_form=form, trouble=trouble, selected=selected)
+        return render(request, "catalogue/_setup.html", context, status=422)
+    operations = [
+        _set(side_key, area_key, name, value)
+        for name, value in form.cleaned_data.items()
+        if value != getattr(area, name)
+    ]
+    return changed(request, key, operations, f"{area.name} changed", selected=selected)
+
+
+@staff_page(*SELLERS)
+@require_POST
+def remove_area(request: HttpRequest, key: str, side_key: str, area_key: str) -> HttpResponse:
+    """Remove an area with what is placed in it."""
+    setup, area = _area(get_object_or_404(Product, key=key), side_key, area_key)
+    placed = [p.key for p in setup.placements if (p.side, p.area) == (side_key, area_key)]
+    operations: list[dict[str, Any]] = [
+        *({"do": "remove", "path": ["placements"], "key": placement} for placement in placed),
+        {"do": "remove", "path": ["sides", side_key, "areas"], "key": area_key},
+    ]
+    return changed(request, key, operations, f"{area.name} removed")
+
+
+def _area(product: Product, side_key: str, area_key: str) -> tuple[Setup, Area]:
+    setup = setup_of_draft(product)
+    side = setup.side(side_key)
+    area = side.area(area_key) if side else None
+    if area is None:
+        raise Http404
+    return setup, area
+
+
+def _set(side_key: str, area_key: str, name: str, value: Any) -> dict[str, Any]:
+    return {"do": "set", "path": ["sides", side_key, "areas", area_key, name], "value": value}
+
+
+def _numbers(request: HttpRequest) -> dict[str, float] | None:
+    """Return the place that the hand gave, to a tenth of a millimetre, or None when it gave none."""
+    try:
+        return {name: round(float(request.POST[name]), 1) for name in PLACE}
+    except (KeyError, ValueError):
+        return None

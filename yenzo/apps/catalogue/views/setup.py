@@ -1,0 +1,153 @@
+"""The set-up page and what happens on it as a whole."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, render
+from django.urls import reverse
+
+from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.rights import SELLERS, actor_of
+from yenzo.apps.catalogue.aspects import FormLine, Part, sentence_of
+from yenzo.apps.catalogue.bench import lay_out
+from yenzo.apps.catalogue.forms import AreaForm, NewLineForm, OfferForm
+from yenzo.apps.catalogue.listing import asks_words, is_changed
+from yenzo.apps.catalogue.models import DraftEdit, Product
+from yenzo.apps.catalogue.services.drafts import edit_draft, redo_edit, undo_edit
+from yenzo.apps.catalogue.services.products import publish_setup, unready
+from yenzo.apps.catalogue.to_core import setup_of_draft
+from yenzo.core.documents.setup import Setup
+from yenzo.core.errors import DocumentError
+
+CHANGED_EVENT = "draft-changed"
+
+
+@dataclass(frozen=True)
+class SentenceRow:
+    """A line of the order form as the page shows it."""
+
+    number: int
+    line: FormLine
+    parts: list[Part]
+
+
+def selection_of(request: HttpRequest) -> str:
+    """Return which imprint area is picked, as "side/area"."""
+    return request.POST.get("selected", "") or request.GET.get("selected", "")
+
+
+def setup_context(request: HttpRequest, product: Product, **more: Any) -> dict[str, Any]:
+    """Return what the page and its partial need."""
+    setup = setup_of_draft(product)
+    selected = more.pop("selected", None) or selection_of(request)
+    area_form = more.pop("area_form", None) or _area_form(setup, selected)
+    edits = DraftEdit.objects.filter(product=product)
+    rows = [
+        SentenceRow(number, FormLine(setup, field), sentence_of(FormLine(setup, field)))
+        for number, field in enumerate(setup.fields, 1)
+    ]
+    return {
+        "product": product,
+        "setup": setup,
+        "asks": asks_words(setup),
+        "bench": lay_out(setup, selected),
+        "rows": rows,
+        "selected": selected if area_form else "",
+        "area_form": area_form,
+        "new_line": NewLineForm(auto_id="new-%s"),
+        "undoable": edits.undoable_by(request.user).first(),
+        "redoable": edits.redoable_by(request.user).first(),
+        "faults": unready(setup),
+        "is_changed": product.live is None or is_changed(product),
+        "changes": edits.made_since(product.live.from_version).count() if product.live else edits.count(),
+        "next_number": product.live.number + 1 if product.live else 1,
+        "section": "products",
+        **more,
+    }
+
+
+@staff_page(*SELLERS)
+def setup_page(request: HttpRequest, key: str) -> HttpResponse:
+    product = get_object_or_404(Product.objects.select_related("live"), key=key)
+    template = "catalogue/_setup.html" if request.headers.get("HX-Request") else "catalogue/setup.html"
+    return render(request, template, setup_context(request, product))
+
+
+def changed(
+    request: HttpRequest, key: str, operations: Sequence[dict[str, Any]], label: str, **more: Any
+) -> HttpResponse:
+    """Apply operations to the draft of a product and answer with the page's partial, or with what was refused."""
+    product = get_object_or_404(Product, key=key)
+    seen = request.POST.get("seen", "")
+
+    def change() -> str:
+        version = int(seen) if seen.isdecimal() else product.draft_version
+        edit_draft(actor_of(request.user), product.pk, operations, seen_version=version, label=label)
+        return ""
+
+    return answer(request, key, change, **more)
+
+
+def answer(request: HttpRequest, key: str, change: Callable[[], str], **more: Any) -> HttpResponse:
+    """Carry out a change; answer with the set-up as it is now, and with the refusal in words if there is one."""
+    trouble, said = "", ""
+    try:
+        said = change()
+    except DocumentError as error:
+        trouble = error.message
+    product = get_object_or_404(Product.objects.select_related("live"), key=key)
+    context = setup_context(request, product, trouble=trouble, said=said, **more)
+    response = render(request, "catalogue/_setup.html", context, status=422 if trouble else 200)
+    if not trouble:
+        response["HX-Trigger-After-Swap"] = CHANGED_EVENT
+    return response
+
+
+@staff_page(*SELLERS)
+def undo(request: HttpRequest, key: str) -> HttpResponse:
+    product = get_object_or_404(Product, key=key)
+    return answer(request, key, lambda: f"Undone: {undo_edit(actor_of(request.user), product.pk)}")
+
+
+@staff_page(*SELLERS)
+def redo(request: HttpRequest, key: str) -> HttpResponse:
+    product = get_object_or_404(Product, key=key)
+    return answer(request, key, lambda: f"Done again: {redo_edit(actor_of(request.user), product.pk)}")
+
+
+@staff_page(*SELLERS)
+def publish(request: HttpRequest, key: str) -> HttpResponse:
+    product = get_object_or_404(Product, key=key)
+    seen = request.POST.get("seen", "")
+
+    def change() -> str:
+        version = int(seen) if seen.isdecimal() else -1
+        revision = publish_setup(actor_of(request.user), product.pk, seen_version=version)
+        return f"Revision {revision.number} is live. See it in the shop: {reverse('shop:product', args=[key])}"
+
+    return answer(request, key, change)
+
+
+@staff_page(*SELLERS)
+def offer(request: HttpRequest, key: str) -> HttpResponse:
+    """Show or save the product's own values."""
+    product = get_object_or_404(Product.objects.select_related("live"), key=key)
+    have = setup_of_draft(product).offer
+    form = OfferForm(request.POST or None, initial=have.model_dump(), auto_id="offer-%s")
+    if request.method == "POST" and form.is_valid():
+        operations = [
+            {"do": "set", "path": ["offer", name], "value": str(value) if value not in (None, "") else None}
+            for name, value in form.cleaned_data.items()
+        ]
+        return changed(request, key, operations, "Name and price")
+    status = 422 if form.is_bound else 200
+    return render(request, "catalogue/_offer_form.html", {"form": form, "product": product}, status=status)
+
+
+def _area_form(setup: Setup, selected: str) -> AreaForm | None:
+    side_key, _, area_key = selected.partition("/")
+    side = setup.side(side_key)
+    area = side.area(area_key) if side else None
+    return AreaForm(setup, area) if area else None

@@ -1,0 +1,138 @@
+"""Sides of the goods and their scale; variants with their own pictures."""
+
+from pathlib import Path
+from typing import Any
+
+from django import forms
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_POST
+
+from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.rights import SELLERS, actor_of
+from yenzo.apps.catalogue.forms import ScaleForm, SidePictureForm, VariantForm
+from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.services.drafts import edit_draft
+from yenzo.apps.catalogue.services.products import add_goods_picture
+from yenzo.apps.catalogue.to_core import setup_of_draft
+from yenzo.apps.catalogue.views.setup import changed
+from yenzo.core.documents.edits import free_key
+from yenzo.core.documents.setup import Side
+from yenzo.core.errors import ArtworkError, DocumentError
+
+
+@staff_page(*SELLERS)
+def new_side(request: HttpRequest, key: str) -> HttpResponse:
+    product = get_object_or_404(Product, key=key)
+    form = SidePictureForm(request.POST or None, request.FILES or None)
+    if request.method == "POST" and form.is_valid():
+        name = form.cleaned_data["name"]
+        side_key = free_key(product.draft, ("sides",), name)
+        try:
+            picture = _taken(request, form.cleaned_data["picture"])
+            item = {"key": side_key, "name": name, "picture": picture}
+            _edit(request, product, [{"do": "add", "path": ["sides"], "item": item}], f"Side {name} added")
+        except (ArtworkError, DocumentError) as error:
+            form.add_error("picture", error.message)
+        else:
+            return redirect("catalogue:scale", key, side_key)
+    context = {"form": form, "product": product, "section": "products"}
+    return render(request, "catalogue/new_side.html", context, status=422 if form.is_bound else 200)
+
+
+@staff_page(*SELLERS)
+def mark_scale(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
+    """Mark two points on the picture and say what lies between them."""
+    product = get_object_or_404(Product, key=key)
+    side = setup_of_draft(product).side(side_key)
+    if side is None:
+        raise Http404
+    form = ScaleForm(request.POST or None, initial=_marked(side))
+    if request.method == "POST" and form.is_valid():
+        operation = {"do": "set", "path": ["sides", side_key, "scale"], "value": form.scale()}
+        try:
+            _edit(request, product, [operation], f"Scale of {side.name}")
+        except DocumentError as error:
+            form.add_error(None, error.message)
+        else:
+            return redirect("catalogue:setup", key)
+    context = {"form": form, "product": product, "side": side, "section": "products"}
+    return render(request, "catalogue/scale.html", context, status=422 if form.is_bound else 200)
+
+
+@staff_page(*SELLERS)
+@require_POST
+def remove_side(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
+    """Remove a side with what is placed on it and its pictures in variants."""
+    product = get_object_or_404(Product, key=key)
+    setup = setup_of_draft(product)
+    placed = [placement.key for placement in setup.placements if placement.side == side_key]
+    operations: list[dict[str, Any]] = [
+        *({"do": "remove", "path": ["placements"], "key": placement} for placement in placed),
+        *(
+            {"do": "set", "path": ["offer", "variants", variant.key, "pictures", side_key], "value": None}
+            for variant in setup.offer.variants
+            if side_key in variant.pictures
+        ),
+        {"do": "remove", "path": ["sides"], "key": side_key},
+    ]
+    return changed(request, key, operations, "Side removed")
+
+
+@staff_page(*SELLERS)
+def variants(request: HttpRequest, key: str) -> HttpResponse:
+    """Show the variants, and add one with its pictures."""
+    product = get_object_or_404(Product, key=key)
+    setup = setup_of_draft(product)
+    form = VariantForm(request.POST or None, request.FILES or None)
+    for side in setup.sides:
+        form.fields[f"picture-{side.key}"] = forms.FileField(required=False, label=f"Its picture of {side.name}")
+    if request.method == "POST" and form.is_valid():
+        name = form.cleaned_data["name"]
+        item: dict[str, Any] = {
+            "key": free_key(product.draft, ("offer", "variants"), name),
+            "name": name,
+            "swatch": form.cleaned_data["swatch"],
+            "price_difference": str(form.cleaned_data["price_difference"]),
+        }
+        try:
+            sent = {side.key: form.cleaned_data[f"picture-{side.key}"] for side in setup.sides}
+            item["pictures"] = {side: _taken(request, file) for side, file in sent.items() if file}
+            operations = [{"do": "add", "path": ["offer", "variants"], "item": item}]
+            _edit(request, product, operations, f"Variant {name} added")
+        except (ArtworkError, DocumentError) as error:
+            form.add_error(None, error.message)
+        else:
+            return redirect("catalogue:variants", key)
+    context = {"form": form, "product": product, "setup": setup, "section": "products"}
+    return render(request, "catalogue/variants.html", context, status=422 if form.is_bound else 200)
+
+
+@staff_page(*SELLERS)
+@require_POST
+def remove_variant(request: HttpRequest, key: str, variant_key: str) -> HttpResponse:
+    product = get_object_or_404(Product, key=key)
+    operation = {"do": "remove", "path": ["offer", "variants"], "key": variant_key}
+    try:
+        _edit(request, product, [operation], "Variant removed")
+    except DocumentError as error:
+        messages.error(request, error.message)
+    return redirect("catalogue:variants", key)
+
+
+def _marked(side: Side) -> dict[str, float]:
+    if side.scale is None:
+        middle = side.picture.height_px / 2
+        return {"start_x": 0, "start_y": middle, "end_x": side.picture.width_px, "end_y": middle}
+    (start_x, start_y), (end_x, end_y) = side.scale.start_px, side.scale.end_px
+    marked = {"start_x": start_x, "start_y": start_y, "end_x": end_x, "end_y": end_y}
+    return {**marked, "length_mm": side.scale.length_mm}
+
+
+def _taken(request: HttpRequest, sent: Any) -> dict[str, Any]:
+    return add_goods_picture(actor_of(request.user), Path(sent.temporary_file_path()), sent.name or "picture")
+
+
+def _edit(request: HttpRequest, product: Product, operations: list[dict[str, Any]], label: str) -> None:
+    edit_draft(actor_of(request.user), product.pk, operations, seen_version=product.draft_version, label=label)

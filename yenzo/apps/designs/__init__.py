@@ -1,0 +1,1 @@
+"""Designs: what a customer enters and uploads, and the slip that shows it."""

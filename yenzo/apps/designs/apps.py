@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class DesignsConfig(AppConfig):
+    name = "yenzo.apps.designs"
+    label = "designs"

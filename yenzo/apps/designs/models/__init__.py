@@ -1,0 +1,4 @@
+from yenzo.apps.designs.models.designs import Design
+from yenzo.apps.designs.models.uploads import Upload
+
+__all__ = ["Design", "Upload"]

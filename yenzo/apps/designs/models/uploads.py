@@ -1,0 +1,48 @@
+"""A customer's files: as received, and the pictures that the core made from them."""
+
+import uuid
+from typing import Self
+
+from django.db import models
+
+from yenzo.apps.catalogue.models import StoredFile
+from yenzo.core.documents.entries import UploadedFile
+
+
+class UploadQuerySet(models.QuerySet["Upload"]):
+    def of_visitor(self, visitor: uuid.UUID) -> Self:
+        """Return the uploads that this visitor may use and see."""
+        return self.filter(visitor=visitor)
+
+
+class Upload(models.Model):
+    """An accepted upload. It belongs to the visitor who sent it, and to nobody who merely knows its hash."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    visitor = models.UUIDField(db_index=True)
+    name = models.CharField(max_length=200)
+    kind = models.CharField(max_length=10)
+    width_px = models.PositiveIntegerField()
+    height_px = models.PositiveIntegerField()
+    notes = models.JSONField(default=list)
+    original = models.ForeignKey(StoredFile, on_delete=models.PROTECT, related_name="+")
+    prepared = models.ForeignKey(StoredFile, on_delete=models.PROTECT, related_name="+")
+    shown = models.ForeignKey(StoredFile, on_delete=models.PROTECT, related_name="+")
+    sent_at = models.DateTimeField(auto_now_add=True)
+
+    objects = UploadQuerySet.as_manager()
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def for_entries(self) -> UploadedFile:
+        """The upload as an entries document has it."""
+        return UploadedFile(
+            name=self.name,
+            original=self.original_id,
+            prepared=self.prepared_id,
+            kind=self.kind,
+            width_px=self.width_px,
+            height_px=self.height_px,
+        )

@@ -1,0 +1,1 @@
+"""Services of designs: uploads taken, entries saved."""

@@ -1,0 +1,39 @@
+"""Saving and removing what lies in a basket."""
+
+import uuid
+
+from django.db import transaction
+
+from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
+from yenzo.apps.catalogue.models import Revision
+from yenzo.apps.designs.models import Design, Upload
+from yenzo.core.documents.entries import Entries
+from yenzo.core.documents.reading import dump_document
+
+VISITORS = tuple(role for role in ALL_ROLES if role != SYSTEM)
+
+
+@service(*VISITORS)
+def save_design(
+    actor: Actor,  # noqa: ARG001 - a visitor owns the designs, whoever is signed in
+    revision: Revision,
+    entries: Entries,
+    *,
+    visitor: uuid.UUID,
+    uploads: list[Upload],
+    design_id: uuid.UUID | None = None,
+) -> Design:
+    """Put entries in the basket, or change those that lie there already."""
+    with transaction.atomic():
+        kept = Design.objects.select_for_update().filter(visitor=visitor, in_basket=True)
+        design = (kept.filter(pk=design_id).first() if design_id else None) or Design(visitor=visitor)
+        design.revision, design.entries = revision, dump_document(entries)
+        design.save()
+        design.uploads.set(uploads)
+    return design
+
+
+@service(*VISITORS)
+def remove_design(actor: Actor, design_id: uuid.UUID, *, visitor: uuid.UUID) -> bool:  # noqa: ARG001
+    """Take a design out of its visitor's basket; tell whether it was there."""
+    return bool(Design.objects.filter(pk=design_id, visitor=visitor, in_basket=True).update(in_basket=False))

@@ -1,0 +1,251 @@
+"""The slip: a set-up and entries come in; all that the order form and the goods beside it show goes out."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from decimal import Decimal
+
+from django.urls import reverse
+
+from yenzo.apps.designs.models import Upload
+from yenzo.core.asking.check import offered_colors
+from yenzo.core.asking.texts import room_left
+from yenzo.core.documents.assets import Assets
+from yenzo.core.documents.charges import CharacterCharge, ChoiceCharge, FixedCharge
+from yenzo.core.documents.entries import Entries
+from yenzo.core.documents.fields import AnyField, ArtworkField, ChoiceField, ColorField, LineField, TypefaceField
+from yenzo.core.documents.setup import Setup
+from yenzo.core.preflight.verdict import Verdict
+from yenzo.core.pricing.quote import Quote
+from yenzo.core.render.page import side_page
+from yenzo.core.render.svg import ink_markup
+from yenzo.core.scene.nodes import Lettering, Node
+from yenzo.core.spine import Walked, walk
+
+
+@dataclass(frozen=True)
+class SlipOption:
+    """One possibility of a choice, as a button of the slip."""
+
+    key: str
+    label: str
+    is_chosen: bool
+    amount: Decimal | None = None
+    swatch: str | None = None
+    typeface: str | None = None
+
+
+@dataclass(frozen=True)
+class SlipLine:
+    """One numbered line of the slip."""
+
+    number: int
+    field: AnyField
+    is_asked: bool
+    value: str | bool
+    options: tuple[SlipOption, ...] = ()
+    upload: Upload | None = None
+    room: int | None = None
+    amount: Decimal | None = None
+    rate: tuple[Decimal, int] | None = None
+    made: tuple[str, ...] = ()
+    problems: tuple[str, ...] = ()
+    advice: tuple[str, ...] = ()
+    goes_to: str = ""
+
+    @property
+    def over(self) -> int:
+        """By how many characters the entry is too long."""
+        return -self.room if self.room is not None and self.room < 0 else 0
+
+
+@dataclass(frozen=True)
+class SlipSide:
+    """One side of the goods with the ink on it."""
+
+    key: str
+    name: str
+    picture: str
+    width_mm: float
+    height_mm: float
+    digest: str
+    ink: str
+
+
+@dataclass(frozen=True)
+class Slip:
+    """Everything that a product page or a try-out shows of one customer's entries."""
+
+    setup: Setup
+    entries: Entries
+    walked: Walked
+    lines: tuple[SlipLine, ...]
+    sides: tuple[SlipSide, ...]
+    variants: tuple[SlipOption, ...]
+    uploads: dict[str, Upload] = field(default_factory=dict)
+
+    @property
+    def quote(self) -> Quote:
+        """The price as it has built up."""
+        return self.walked.quote
+
+    @property
+    def verdict(self) -> Verdict:
+        """What blocks, and what is advice."""
+        return self.walked.verdict
+
+    @property
+    def shown(self) -> str:
+        """The digests of the sides shown, as the next request carries them."""
+        return " ".join(f"{side.key}:{side.digest}" for side in self.sides)
+
+    @property
+    def asked(self) -> str:
+        """The keys of what is asked, as the next request carries them."""
+        return " ".join(line.field.key for line in self.lines if line.is_asked)
+
+
+def picture_address(asset: str) -> str:
+    """Return where a picture of goods is served."""
+    return reverse("designs:goods_picture", args=[asset])
+
+
+def build_slip(
+    setup: Setup, entries: Entries, assets: Assets, uploads: dict[str, Upload], *, tells_missing: bool = False
+) -> Slip:
+    """Walk the spine once and lay out what shows. What is still empty is told only when asked for."""
+    walked = walk(setup, entries, assets)
+    addresses = {upload.prepared_id: reverse("designs:upload_picture", args=[upload.pk]) for upload in uploads.values()}
+    sides = tuple(
+        SlipSide(
+            key=side.key,
+            name=side.name,
+            picture=picture_address(side.picture),
+            width_mm=side.width_mm,
+            height_mm=side.height_mm,
+            digest=side.digest,
+            ink=ink_markup(side_page(side, with_goods=False), addresses.__getitem__),
+        )
+        for side in walked.scene.sides
+    )
+    said = _told(walked.verdict, tells_missing=tells_missing)
+    nodes = [node for area in walked.scene.areas for node in area.nodes]
+    lines = tuple(
+        _line(number, setup_field, walked, entries, uploads, said, nodes)
+        for number, setup_field in enumerate(setup.fields, 1)
+    )
+    return Slip(setup, entries, walked, lines, sides, _variants(setup, walked), uploads)
+
+
+Told = Callable[[str], tuple[tuple[str, ...], tuple[str, ...]]]
+
+
+def _told(verdict: Verdict, *, tells_missing: bool) -> Told:
+    def said(key: str) -> tuple[tuple[str, ...], tuple[str, ...]]:
+        blocking = dict.fromkeys(
+            item.message
+            for item in verdict.blocking
+            if item.field == key and (tells_missing or item.code != "required")
+        )
+        return tuple(blocking), verdict.advice_of(key)
+
+    return said
+
+
+def _line(
+    number: int,
+    setup_field: AnyField,
+    walked: Walked,
+    entries: Entries,
+    uploads: dict[str, Upload],
+    said: Told,
+    nodes: list[Node],
+) -> SlipLine:
+    setup, key = walked.setup, setup_field.key
+    value = _shown_value(setup_field, entries)
+    problems, advice = said(key)
+    amount, rate = _at_field(setup, key)
+    return SlipLine(
+        number=number,
+        field=setup_field,
+        is_asked=key in walked.asked.values,
+        value=value,
+        options=_options(setup, setup_field, value),
+        upload=uploads.get(key) if isinstance(setup_field, ArtworkField) else None,
+        room=room_left(setup_field, walked.asked.text(key)) if isinstance(setup_field, LineField) else None,
+        amount=amount,
+        rate=rate,
+        made=tuple(_made(node) for node in nodes if node.field == key),
+        problems=problems,
+        advice=advice,
+        goes_to=next((placement.side for placement in setup.placements_of(key)), ""),
+    )
+
+
+def _shown_value(setup_field: AnyField, entries: Entries) -> str | bool:
+    """Return what stands in the control: just what was typed, or what the form begins with."""
+    if isinstance(setup_field, ArtworkField):
+        return ""
+    return entries.values.get(setup_field.key, setup_field.default or "")
+
+
+def _made(node: Node) -> str:
+    if isinstance(node, Lettering):
+        return f"Letters now {node.letter_height_mm:.0f} mm high"
+    width, height = node.size_mm
+    return f"{node.dpi:.0f} dpi at {width:.0f} × {height:.0f} mm"
+
+
+def _at_field(setup: Setup, key: str) -> tuple[Decimal | None, tuple[Decimal, int] | None]:
+    """Return what a field's charges say beside it: a flat amount, and a rate a character beyond the first n."""
+    amount, rate = None, None
+    for charge in setup.charges_of(key):
+        if isinstance(charge, FixedCharge):
+            amount = (amount or Decimal(0)) + charge.amount
+        elif isinstance(charge, CharacterCharge):
+            rate = (charge.amount, charge.beyond)
+    return amount, rate
+
+
+def _options(setup: Setup, setup_field: AnyField, value: str | bool) -> tuple[SlipOption, ...]:
+    amounts: dict[str, Decimal] = {}
+    for charge in setup.charges_of(setup_field.key):
+        if isinstance(charge, ChoiceCharge):
+            amounts |= charge.amounts
+    if isinstance(setup_field, ChoiceField):
+        return tuple(
+            SlipOption(option.key, option.label, option.key == value, amounts.get(option.key))
+            for option in setup_field.options
+        )
+    if isinstance(setup_field, TypefaceField):
+        have = setup.materials.typefaces
+        return tuple(
+            SlipOption(key, have[key].name, key == value, amounts.get(key), typeface=have[key].font)
+            for key in setup_field.typefaces
+            if key in have
+        )
+    if isinstance(setup_field, ColorField):
+        return tuple(_colors(setup, setup_field, value, amounts))
+    return ()
+
+
+def _colors(setup: Setup, setup_field: ColorField, value: str | bool, amounts: dict[str, Decimal]) -> list[SlipOption]:
+    palette = setup.materials.palettes.get(setup_field.palette)
+    colors = [palette.color(key) for key in offered_colors(setup, setup_field)] if palette else []
+    return [
+        SlipOption(color.key, color.name, color.key == value, amounts.get(color.key), swatch=color.screen)
+        for color in colors
+        if color
+    ]
+
+
+def _variants(setup: Setup, walked: Walked) -> tuple[SlipOption, ...]:
+    return tuple(
+        SlipOption(
+            variant.key,
+            variant.name,
+            variant.key == walked.asked.variant,
+            variant.price_difference or None,
+            swatch=variant.swatch,
+        )
+        for variant in setup.offer.variants
+    )

@@ -1,0 +1,58 @@
+"""Forms and rows of designs come in, entries documents of the core go out."""
+
+import uuid
+from collections.abc import Iterable
+
+from django.http import QueryDict
+
+from yenzo.apps.designs.models import Upload
+from yenzo.core.documents.entries import Entries, UploadedFile
+from yenzo.core.documents.fields import ArtworkField, YesNoField
+from yenzo.core.documents.setup import Setup
+
+MOST_TEXT = 20_000
+
+
+def entries_of_form(setup: Setup, form: QueryDict, uploads: dict[str, Upload]) -> Entries:
+    """Return the entries that a slip was sent with. Nothing in it is trusted; whatever is typed is kept."""
+    values: dict[str, str | bool] = {}
+    for field in setup.fields:
+        sent = form.getlist(f"entry-{field.key}")
+        if isinstance(field, ArtworkField) or not sent:
+            continue
+        values[field.key] = sent[-1] == "yes" if isinstance(field, YesNoField) else sent[-1][:MOST_TEXT]
+    files: dict[str, UploadedFile] = {key: upload.for_entries for key, upload in uploads.items()}
+    variant = form.get("variant")
+    return Entries(
+        values=values,
+        uploads=files,
+        variant=variant if setup.offer.variant(variant) else None,
+        pieces=_pieces(form.get("pieces", "1")),
+    )
+
+
+def uploads_of_form(setup: Setup, form: QueryDict, visitor: uuid.UUID | None) -> dict[str, Upload]:
+    """Return the uploads that a slip names, by field. Only the visitor's own are found: never a bare hash."""
+    named: dict[str, uuid.UUID] = {}
+    for field in setup.fields:
+        if isinstance(field, ArtworkField) and (sent := form.get(f"upload-{field.key}")):
+            try:
+                named[field.key] = uuid.UUID(sent)
+            except ValueError:
+                continue
+    if not named or visitor is None:
+        return {}
+    own = Upload.objects.of_visitor(visitor).in_bulk(named.values())
+    return {key: own[pk] for key, pk in named.items() if pk in own}
+
+
+def uploads_of_entries(entries: Entries, uploads: Iterable[Upload]) -> dict[str, Upload]:
+    """Return by field which of a design's uploads its entries use."""
+    by_content = {(upload.original_id, upload.name): upload for upload in uploads}
+    found = {key: by_content.get((file.original, file.name)) for key, file in entries.uploads.items()}
+    return {key: upload for key, upload in found.items() if upload}
+
+
+def _pieces(sent: str) -> int:
+    digits = sent.strip()
+    return min(max(int(digits), 1), 10_000) if digits.isdecimal() and len(digits) < 10 else 1

@@ -1,0 +1,1 @@
+"""Uploads, pictures and the try-out slip."""

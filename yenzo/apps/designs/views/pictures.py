@@ -1,0 +1,75 @@
+"""Pictures that the core made: goods for everybody, uploads for the visitor who sent them, names in a typeface."""
+
+import uuid
+from functools import lru_cache
+
+from django.core.files.storage import default_storage
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.views.decorators.cache import cache_control
+from django.views.decorators.http import require_safe
+
+from yenzo.apps.accounts.models import Person
+from yenzo.apps.catalogue.files import StoredAssets
+from yenzo.apps.catalogue.models import Material, StoredFile
+from yenzo.apps.designs.models import Upload
+from yenzo.apps.designs.visitors import known_visitor
+from yenzo.core.render.pictures import mime_type
+from yenzo.core.render.svg import path_data
+from yenzo.core.shapes.matrix import Matrix
+from yenzo.core.text.fonts import load_font
+from yenzo.core.text.line import outline_of
+
+SPECIMEN_LETTER_MM = 12.0
+
+
+@require_safe
+@cache_control(public=True, max_age=31_536_000, immutable=True)
+def goods_picture(request: HttpRequest, sha256: str) -> HttpResponse:  # noqa: ARG001
+    stored = get_object_or_404(StoredFile, sha256=sha256, is_public=True)
+    return _picture(stored)
+
+
+@require_safe
+@cache_control(private=True, max_age=3600)
+def upload_picture(request: HttpRequest, upload_id: uuid.UUID) -> HttpResponse:
+    """Show an upload, as the core prepared it for screens, to the visitor who sent it and to staff."""
+    upload = get_object_or_404(Upload.objects.select_related("shown"), pk=upload_id)
+    if upload.visitor != known_visitor(request) and not isinstance(request.user, Person):
+        raise Http404
+    return _picture(upload.shown)
+
+
+@require_safe
+@cache_control(public=True, max_age=31_536_000, immutable=True)
+def specimen(request: HttpRequest, sha256: str) -> HttpResponse:  # noqa: ARG001
+    """Show a typeface's name set in it."""
+    material = get_object_or_404(Material, kind=Material.Kind.TYPEFACE, document__font=sha256)
+    return HttpResponse(_specimen(sha256, material.document["name"]), content_type="image/svg+xml")
+
+
+@lru_cache(maxsize=200)
+def _specimen(sha256: str, name: str) -> str:
+    font = load_font(StoredAssets(), sha256, name)
+    outline, _ = outline_of(font, name)
+    em_mm = SPECIMEN_LETTER_MM / font.letter_height_em
+    sized = outline.mapped(Matrix(em_mm, 0, 0, em_mm, 0, 0))
+    ink = sized.bounds
+    if ink is None:
+        raise Http404
+    # All specimens share a height, so that letter heights compare.
+    top, height, width = -SPECIMEN_LETTER_MM * 1.3, SPECIMEN_LETTER_MM * 1.8, ink.width + 1
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{ink.left - 0.5:.2f} {top:.2f} {width:.2f} {height:.2f}" '
+        f'width="{width:.1f}mm" height="{height:.1f}mm"><path transform="scale(.001)" fill="#16303a" '
+        f'd="{path_data(sized)}"/></svg>'
+    )
+
+
+def _picture(stored: StoredFile) -> HttpResponse:
+    with default_storage.open(stored.path) as stream:
+        data = stream.read()
+    response = HttpResponse(data, content_type=mime_type(data))
+    response["Content-Security-Policy"] = "default-src 'none'; sandbox"
+    response["Cross-Origin-Resource-Policy"] = "same-origin"
+    return response

@@ -1,0 +1,1 @@
+"""Orders: what was ordered, frozen as it was, paid and written down."""

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class OrdersConfig(AppConfig):
+    name = "yenzo.apps.orders"
+    label = "orders"

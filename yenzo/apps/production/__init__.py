@@ -1,0 +1,1 @@
+"""Production: packs for the decorators."""

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class ProductionConfig(AppConfig):
+    name = "yenzo.apps.production"
+    label = "production"

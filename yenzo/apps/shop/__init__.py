@@ -1,0 +1,1 @@
+"""Shop: the pages customers see."""

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class ShopConfig(AppConfig):
+    name = "yenzo.apps.shop"
+    label = "shop"

@@ -1,0 +1,1 @@
+"""Settings, addresses and the entry points of web and worker."""

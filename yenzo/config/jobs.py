@@ -1,0 +1,17 @@
+"""Jobs: what every worker does beside the apps' own jobs."""
+
+from typing import Any
+
+from django.conf import settings
+
+
+def on_app_ready(app: Any) -> None:
+    """Add the rescue of jobs whose worker died: they run again on another worker (all our jobs are idempotent)."""
+
+    @app.periodic(cron="* * * * * */10")
+    @app.task(queueing_lock="rescue_jobs", pass_context=True)
+    async def rescue_jobs(_context: Any, timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
+        manager = app.job_manager
+        stalled = await manager.get_stalled_jobs(seconds_since_heartbeat=settings.WORKER_SILENCE_SECONDS)
+        for job in stalled:
+            await manager.retry_job(job)

@@ -1,0 +1,159 @@
+"""Settings of one installation: environment variables come in, Django's settings go out."""
+
+from pathlib import Path
+
+import environ
+from csp.constants import NONE, SELF
+
+CHECKOUT = Path(__file__).resolve().parent.parent.parent
+env = environ.Env()
+
+SECRET_KEY = env.str("SECRET_KEY", "only-for-tests-and-checks")
+DEBUG = env.bool("DEBUG", False)
+ALLOWED_HOSTS = env.list("ALLOWED_HOSTS", default=["127.0.0.1", "localhost", "testserver"])
+CSRF_TRUSTED_ORIGINS = env.list("CSRF_TRUSTED_ORIGINS", default=[])
+IS_BEHIND_TLS = env.bool("IS_BEHIND_TLS", False)
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
+    "django.contrib.postgres",
+    "axes",
+    "csp",
+    "django_htmx",
+    "procrastinate.contrib.django",
+    "yenzo.apps.accounts",
+    "yenzo.apps.catalogue",
+    "yenzo.apps.designs",
+    "yenzo.apps.orders",
+    "yenzo.apps.shop",
+    "yenzo.apps.production",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "django_htmx.middleware.HtmxMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+ROOT_URLCONF = "yenzo.config.urls"
+WSGI_APPLICATION = "yenzo.config.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [CHECKOUT / "yenzo" / "templates"],
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+                "yenzo.apps.accounts.workshop.workshop_context",
+            ],
+            "builtins": ["yenzo.apps.accounts.templatetags.writing"],
+        },
+    }
+]
+
+DATABASES = {"default": env.db("DATABASE_URL", "postgres://yenzo@127.0.0.1:55432/postgres")}
+DATABASES["default"]["OPTIONS"] = {"pool": {"min_size": 1, "max_size": 8}} if env.bool("DATABASE_POOL", False) else {}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_USER_MODEL = "accounts.Person"
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
+AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
+LOGIN_URL = "accounts:sign_in"
+LOGIN_REDIRECT_URL = "catalogue:products"
+LOGOUT_REDIRECT_URL = "accounts:sign_in"
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = 0.25
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_ENABLED = env.bool("AXES_ENABLED", True)
+AXES_VERBOSE = False
+
+LANGUAGE_CODE = "en-us"
+TIME_ZONE = "UTC"
+USE_TZ = True
+USE_I18N = True
+
+STATIC_URL = "static/"
+STATICFILES_DIRS = [CHECKOUT / "yenzo" / "static"]
+STATIC_ROOT = env.path("STATIC_ROOT", str(CHECKOUT / ".run" / "static"))
+FILES_ROOT = Path(env.str("FILES_ROOT", str(CHECKOUT / ".run" / "files")))
+MEDIA_ROOT = FILES_ROOT
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {
+        "BACKEND": env.str("STATIC_STORAGE", "django.contrib.staticfiles.storage.StaticFilesStorage"),
+    },
+}
+# Uploads are renamed into place, so they wait on the file system where they will stay.
+FILE_UPLOAD_TEMP_DIR = str(FILES_ROOT)
+FILE_UPLOAD_HANDLERS = ["django.core.files.uploadhandler.TemporaryFileUploadHandler"]
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "img-src": [SELF, "data:"],
+        "object-src": [NONE],
+        "base-uri": [NONE],
+        "frame-ancestors": [NONE],
+        "form-action": [SELF],
+    }
+}
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+SECURE_SSL_REDIRECT = IS_BEHIND_TLS
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if IS_BEHIND_TLS else None
+SESSION_COOKIE_SECURE = IS_BEHIND_TLS
+CSRF_COOKIE_SECURE = IS_BEHIND_TLS
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_AGE = 60 * 24 * 3600
+
+PROCRASTINATE_AUTODISCOVER_MODULE_NAME = "jobs"
+PROCRASTINATE_ON_APP_READY = "yenzo.config.jobs.on_app_ready"
+# How long a worker may be silent before its jobs are given to another.
+WORKER_SILENCE_SECONDS = env.int("WORKER_SILENCE_SECONDS", 30)
+
+WORKSHOP_NAME = env.str("WORKSHOP_NAME", "Tern & Tiller")
+WORKSHOP_MAIL = env.str("WORKSHOP_MAIL", "workshop@tern-and-tiller.example")
+# Where this installation is reached: links in mails begin with it.
+SITE_ADDRESS = env.str("SITE_ADDRESS", "http://127.0.0.1:8480")
+PAYMENT_GATEWAY = {
+    "BACKEND": "yenzo.gateways.payment.practice.PracticePayment",
+    "OPTIONS": {
+        "folder": FILES_ROOT / "practice-payments",
+        "silence_seconds": env.float("PRACTICE_SILENCE_SECONDS", 6.0),
+    },
+}
+MAIL_GATEWAY = {
+    "BACKEND": "yenzo.gateways.mail.outbox.OutboxFolder",
+    "OPTIONS": {"folder": FILES_ROOT / "outbox"},
+}
+# What one visitor may send in a minute.
+PREVIEWS_A_MINUTE = env.int("PREVIEWS_A_MINUTE", 1800)
+UPLOADS_A_MINUTE = env.int("UPLOADS_A_MINUTE", 30)
+MOST_UPLOAD_BYTES = 50_000_000
+# A form may carry more than one picture (a product's and its variants').
+MOST_REQUEST_BYTES = 60_000_000
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": env.str("LOG_LEVEL", "WARNING")},
+}

@@ -1,0 +1,15 @@
+"""Addresses: the shop at the root, the workshop below /workshop/."""
+
+from django.urls import include, path
+
+urlpatterns = [
+    path("workshop/", include("yenzo.apps.accounts.urls")),
+    path("workshop/products/", include("yenzo.apps.catalogue.urls")),
+    path("workshop/", include("yenzo.apps.orders.urls")),
+    path("workshop/", include("yenzo.apps.production.urls")),
+    path("", include("yenzo.apps.designs.urls")),
+    path("", include("yenzo.apps.shop.urls")),
+]
+handler404 = "yenzo.apps.accounts.views.errors.page_not_found"
+handler403 = "yenzo.apps.accounts.views.errors.permission_denied"
+handler500 = "yenzo.apps.accounts.views.errors.server_error"

@@ -1,0 +1,44 @@
+"""The process that opens outside files and may die without harm: a request on standard input, the result as JSON.
+
+Run by `inspect_artwork` only. Bounds are set before the file is touched.
+"""
+
+import base64
+import json
+import resource
+import sys
+from pathlib import Path
+
+from yenzo.core.artwork.decode import decode
+from yenzo.core.artwork.facts import ArtworkLimits
+from yenzo.core.errors import ArtworkError
+
+
+def main() -> None:
+    """Read {"path", "name", "limits"}; write {"facts", "prepared", "shown"} or {"code", "message"}."""
+    request = json.load(sys.stdin)
+    limits = ArtworkLimits.model_validate(request["limits"])
+    _bound(limits)
+    try:
+        made = decode(Path(request["path"]).read_bytes(), request["name"], limits)
+    except ArtworkError as error:
+        answer: dict[str, object] = {"code": error.code, "message": error.message}
+    else:
+        answer = {
+            "facts": made.facts.model_dump(),
+            "prepared": base64.b64encode(made.prepared).decode(),
+            "shown": base64.b64encode(made.shown).decode(),
+        }
+    json.dump(answer, sys.stdout)
+
+
+def _bound(limits: ArtworkLimits) -> None:
+    memory, seconds = limits.most_memory_bytes, limits.most_seconds
+    resource.setrlimit(resource.RLIMIT_AS, (memory, memory))
+    resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds + 1))
+    resource.setrlimit(resource.RLIMIT_FSIZE, (0, 0))
+    resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,63 @@
+"""Inspecting outside files: a path comes in; facts and prepared pictures, or a refusal in words, go out.
+
+Every decode happens in a process of its own, bounded in bytes, pixels, memory and seconds.
+"""
+
+import base64
+import json
+import subprocess
+import sys
+from pathlib import Path
+
+from yenzo.core.artwork.facts import ArtworkFacts, ArtworkLimits, PreparedArtwork
+from yenzo.core.artwork.identify import identify, too_many_bytes
+from yenzo.core.errors import ArtworkError
+
+
+def inspect_artwork(path: Path, name: str | None = None, limits: ArtworkLimits | None = None) -> PreparedArtwork:
+    """Look at an outside file and prepare it; raises ArtworkError, whatever the file does to its process."""
+    name, limits = name or path.name, limits or ArtworkLimits()
+    try:
+        size = path.stat().st_size
+        if size > limits.most_bytes:
+            raise too_many_bytes(name, size, limits.most_bytes)
+        # What is refused by its first bytes needs no process.
+        with path.open("rb") as stream:
+            identify(stream.read(1_000_000), name, limits)
+    except OSError as error:
+        raise ArtworkError("unreadable", name, f"“{name}” can't be read: {error.strerror}.") from error
+    return _answer(_run_child(path, name, limits), name)
+
+
+def _run_child(path: Path, name: str, limits: ArtworkLimits) -> bytes:
+    request = {"path": str(path.resolve()), "name": name, "limits": limits.model_dump()}
+    command = [sys.executable, "-m", "yenzo.core.artwork.child"]
+    try:
+        done = subprocess.run(
+            command,
+            input=json.dumps(request).encode(),
+            capture_output=True,
+            timeout=limits.most_seconds + 5,
+            check=False,
+        )
+    except subprocess.TimeoutExpired as error:
+        raise _gave_up(name) from error
+    if done.returncode:
+        raise _gave_up(name)
+    return done.stdout
+
+
+def _gave_up(name: str) -> ArtworkError:
+    message = f"“{name}” takes too much time or memory to open. Please save it smaller or in another kind."
+    return ArtworkError("too_heavy", name, message)
+
+
+def _answer(output: bytes, name: str) -> PreparedArtwork:
+    answer = json.loads(output)
+    if "message" in answer:
+        raise ArtworkError(answer["code"], name, answer["message"])
+    return PreparedArtwork(
+        facts=ArtworkFacts.model_validate(answer["facts"]),
+        prepared=base64.b64decode(answer["prepared"]),
+        shown=base64.b64decode(answer["shown"]),
+    )

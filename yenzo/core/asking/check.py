@@ -1,0 +1,173 @@
+"""Problems with entries, in plain words: a set-up, what is asked and the typefaces come in, problems go out."""
+
+from collections.abc import Iterable, Iterator
+from typing import Protocol, assert_never
+
+from yenzo.core.asking.ask import Asked
+from yenzo.core.asking.texts import characters, describe_allowed, not_allowed
+from yenzo.core.documents.entries import UploadedFile
+from yenzo.core.documents.fields import (
+    AnyField,
+    ArtworkField,
+    ChoiceField,
+    ColorField,
+    LineField,
+    TypefaceField,
+    YesNoField,
+)
+from yenzo.core.documents.placements import LinePlacement
+from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.values import Frozen
+
+
+class Problem(Frozen):
+    """Something about an entry: a code for programs, the field, and what, why and the remedy in words."""
+
+    code: str
+    field: str
+    message: str
+
+
+class Coverage(Protocol):
+    """Which characters the typefaces of a set-up have."""
+
+    def missing(self, typeface: str, text: str, language: str) -> tuple[str, ...]:
+        """Return the characters of a text that the typeface lacks, each once, in order."""
+        ...
+
+    def having(self, text: str, language: str, among: Iterable[str]) -> tuple[str, ...]:
+        """Return which of the typefaces have all characters of a text."""
+        ...
+
+
+def check(setup: Setup, asked: Asked, coverage: Coverage) -> tuple[Problem, ...]:
+    """Return every problem of the entries, in the order of the form."""
+    found: list[Problem] = []
+    for field in setup.fields:
+        if field.key in asked.values:
+            found.extend(_check_field(setup, field, asked, coverage))
+    return tuple(found)
+
+
+def _check_field(setup: Setup, field: AnyField, asked: Asked, coverage: Coverage) -> Iterator[Problem]:
+    if not asked.is_filled(field.key):
+        if field.required:
+            yield Problem(code="required", field=field.key, message=_please(field))
+        return
+    match field:
+        case LineField():
+            yield from _check_line(field, asked.text(field.key))
+            yield from _check_letters(setup, field.key, asked.text(field.key), asked, coverage)
+        case ChoiceField():
+            yield from _check_offered(field, asked.text(field.key), {option.key for option in field.options})
+            option = field.option(asked.text(field.key))
+            if option:
+                yield from _check_letters(setup, field.key, option.produced or option.label, asked, coverage)
+        case TypefaceField():
+            yield from _check_offered(field, asked.text(field.key), set(field.typefaces))
+        case ColorField():
+            yield from _check_offered(field, asked.text(field.key), offered_colors(setup, field))
+        case ArtworkField():
+            yield from _check_artwork(field, asked.values[field.key])
+        case YesNoField():
+            pass
+        case _:
+            assert_never(field)
+
+
+def offered_colors(setup: Setup, field: ColorField) -> tuple[str, ...]:
+    """Return the keys of the colors that a color field offers, in order."""
+    palette = setup.materials.palettes.get(field.palette)
+    return field.colors or (tuple(color.key for color in palette.colors) if palette else ())
+
+
+def _please(field: AnyField) -> str:
+    match field:
+        case LineField():
+            return f"Please fill in “{field.label}”."
+        case YesNoField():
+            return f"Please tick “{field.label}”; it can't be made without."
+        case ArtworkField():
+            return f"Please add a picture for “{field.label}”."
+        case _:
+            return f"Please choose “{field.label}”."
+
+
+def _check_line(field: LineField, text: str) -> Iterator[Problem]:
+    count = len(characters(text))
+    if field.most_characters is not None and count > field.most_characters:
+        over = count - field.most_characters
+        message = (
+            f"“{text}” has {count} characters, {over} too many: there is room for {field.most_characters}. "
+            "Please shorten it."
+        )
+        yield Problem(code="too_long", field=field.key, message=message)
+    if field.least_characters is not None and count < field.least_characters:
+        message = f"“{text}” is too short: at least {field.least_characters} characters are needed here."
+        yield Problem(code="too_short", field=field.key, message=message)
+    wrong = not_allowed(field.allowed, text) if field.allowed else []
+    if field.allowed and wrong:
+        message = f"{_quoted(wrong)} can't be used here. What can: {describe_allowed(field.allowed)}."
+        yield Problem(code="not_allowed", field=field.key, message=message)
+
+
+def _check_offered(field: AnyField, value: str, offered: Iterable[str]) -> Iterator[Problem]:
+    if value not in set(offered):
+        message = f"“{value}” is not offered for “{field.label}” (any more). Please choose another."
+        yield Problem(code="not_offered", field=field.key, message=message)
+
+
+def _check_letters(setup: Setup, field_key: str, text: str, asked: Asked, coverage: Coverage) -> Iterator[Problem]:
+    told: set[str] = set()
+    for placement in setup.placements_of(field_key):
+        if not isinstance(placement, LinePlacement):
+            continue
+        typeface = placement.typeface.fixed or asked.text(placement.typeface.field or "")
+        if typeface in told or typeface not in setup.materials.typefaces:
+            continue
+        told.add(typeface)
+        missing = coverage.missing(typeface, text, asked.language)
+        if missing:
+            chooses = setup.field(placement.typeface.field or "")
+            among = chooses.typefaces if isinstance(chooses, TypefaceField) else ()
+            having = coverage.having(text, asked.language, among)
+            yield Problem(
+                code="missing_letter",
+                field=field_key,
+                message=_missing_words(setup, typeface, missing, having),
+            )
+
+
+def _missing_words(setup: Setup, typeface: str, missing: tuple[str, ...], having: tuple[str, ...]) -> str:
+    def name(key: str) -> str:
+        return setup.materials.typefaces[key].name
+
+    one = len(missing) == 1
+    subject = f"The {'character' if one else 'characters'} {_quoted(missing)} {'is' if one else 'are'}"
+    said = f"{subject} not in the typeface {name(typeface)}. "
+    if not having:
+        return said + f"Please write it without {'it' if one else 'them'}."
+    if len(having) == 1:
+        return said + f"{name(having[0])} has all you typed."
+    return said + f"These have all you typed: {', '.join(name(key) for key in having)}."
+
+
+def _check_artwork(field: ArtworkField, value: object) -> Iterator[Problem]:
+    if not isinstance(value, UploadedFile):
+        return
+    if value.kind not in field.kinds:
+        kinds = ", ".join(kind.upper() for kind in field.kinds)
+        message = f"“{value.name}” is a {value.kind.upper()} file. What can be used for “{field.label}”: {kinds}."
+        yield Problem(code="wrong_kind", field=field.key, message=message)
+    shorter = min(value.width_px, value.height_px)
+    if field.least_pixels is not None and shorter < field.least_pixels:
+        message = (
+            f"“{value.name}” has {value.width_px} × {value.height_px} pixels; at least {field.least_pixels} on the "
+            "shorter edge are needed. Please pick a larger picture."
+        )
+        yield Problem(code="too_few_pixels", field=field.key, message=message)
+
+
+def _quoted(chars: Iterable[str]) -> str:
+    parts = [f"“{char}”" for char in chars]
+    return parts[0] if len(parts) == 1 else f"{', '.join(parts[:-1])} and {parts[-1]}"

@@ -1,0 +1,49 @@
+"""Texts counted as people count: a text comes in, characters, room left and what isn't allowed go out."""
+
+import icu
+
+from yenzo.core.documents.fields import Allowed, LineField
+
+
+def characters(text: str) -> list[str]:
+    """Return the characters as people see them (extended grapheme clusters, UAX 29)."""
+    if text.isascii():
+        return list(text)
+    breaks = icu.BreakIterator.createCharacterInstance(icu.Locale.getRoot())
+    unicode_text = icu.UnicodeString(text)
+    breaks.setText(unicode_text)
+    found, start = [], 0
+    for end in breaks:
+        found.append(str(unicode_text[start:end]))
+        start = end
+    return found
+
+
+def room_left(field: LineField, text: str) -> int | None:
+    """Return how many characters still fit (negative when there are too many), or None when there is no limit."""
+    return None if field.most_characters is None else field.most_characters - len(characters(text))
+
+
+def not_allowed(allowed: Allowed, text: str) -> list[str]:
+    """Return the characters of a text that aren't allowed, each once, in order."""
+    others = set(allowed.others)
+    return list(dict.fromkeys(char for char in characters(text) if not _passes(allowed, char, others)))
+
+
+def _passes(allowed: Allowed, char: str, others: set[str]) -> bool:
+    if char in others:
+        return True
+    if char == " ":
+        return allowed.space
+    base = char[0]
+    # Marks of a cluster (accents, joiners) go with their letter.
+    return (allowed.letters and base.isalpha()) or (allowed.digits and base.isdecimal())
+
+
+def describe_allowed(allowed: Allowed) -> str:
+    """Return the allowed characters in words: "letters, digits, space, - & '"."""
+    named = (("letters", allowed.letters), ("digits", allowed.digits), ("space", allowed.space))
+    parts = [name for name, is_on in named if is_on]
+    if allowed.others.strip():
+        parts.append(" ".join(dict.fromkeys(allowed.others.replace(" ", ""))))
+    return ", ".join(parts) or "nothing"

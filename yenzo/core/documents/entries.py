@@ -1,0 +1,38 @@
+"""The entries document `yenzo-entries/1`: what one customer gave for one piece."""
+
+from typing import Literal
+
+from pydantic import Field
+
+from yenzo.core.documents.values import Frozen, Key, Offset, Sha256, Text
+
+
+class Adjustment(Frozen):
+    """What the customer moved by hand, relative to where the placement puts it; turning and scaling keep the middle."""
+
+    shift_mm: tuple[Offset, Offset] = (0, 0)
+    turn_deg: float = Field(default=0, ge=-360, le=360)
+    scale: float = Field(default=1, gt=0, le=20)
+
+
+class UploadedFile(Frozen):
+    """An upload after inspection: the file as received and the picture that the core prepared from it."""
+
+    name: Text
+    original: Sha256
+    prepared: Sha256
+    kind: Text
+    width_px: int = Field(gt=0, le=100_000, description="of the prepared picture")
+    height_px: int = Field(gt=0, le=100_000, description="of the prepared picture")
+
+
+class Entries(Frozen):
+    """Values by field key, uploads by field key, adjustments by placement key."""
+
+    schema_: Literal["yenzo-entries/1"] = Field(default="yenzo-entries/1", alias="schema")
+    values: dict[Key, Text | bool] = {}
+    uploads: dict[Key, UploadedFile] = {}
+    adjustments: dict[Key, Adjustment] = {}
+    variant: Key | None = None
+    pieces: int = Field(default=1, ge=1, le=10_000)
+    language: str = Field(default="en", pattern=r"^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$")

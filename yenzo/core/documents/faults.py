@@ -1,0 +1,195 @@
+"""What contradicts itself in a set-up: a set-up comes in, sentences that name both ends go out."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Iterator
+from typing import TYPE_CHECKING
+
+from yenzo.core.documents.charges import CharacterCharge, ChoiceCharge
+from yenzo.core.documents.fields import (
+    AnyField,
+    ArtworkField,
+    ChoiceField,
+    ColorField,
+    LineField,
+    TypefaceField,
+    YesNoField,
+)
+from yenzo.core.documents.placements import AnyPlacement, LinePlacement
+
+if TYPE_CHECKING:
+    from yenzo.core.documents.setup import Setup
+
+# What may land in a placement of a kind: a choice produces its text.
+LANDS_IN = {"line": (LineField, ChoiceField), "artwork": (ArtworkField,)}
+
+
+def find_faults(setup: Setup) -> list[str]:
+    """Return what refers to something that isn't there, is there twice, or goes round in circles."""
+    return [*_twice(setup), *_rules(setup), *_charges(setup), *_placements(setup), *_pictures(setup)]
+
+
+def missing_materials(setup: Setup) -> list[str]:
+    """Return what a set-up refers to that its own `materials` lack, each as a sentence."""
+    return [*_missing_methods(setup), *_missing_in_fields(setup), *_missing_in_placements(setup)]
+
+
+def _twice(setup: Setup) -> Iterator[str]:
+    lists: dict[str, Iterable[str]] = {
+        "sides": (side.key for side in setup.sides),
+        "fields": (field.key for field in setup.fields),
+        "charges": (charge.key for charge in setup.charges),
+        "placements": (placement.key for placement in setup.placements),
+        "variants": (variant.key for variant in setup.offer.variants),
+    }
+    for side in setup.sides:
+        lists[f"areas of “{side.name}”"] = (area.key for area in side.areas)
+    for field in setup.fields:
+        if isinstance(field, ChoiceField):
+            lists[f"choices of “{field.label}”"] = (option.key for option in field.options)
+    for what, keys in lists.items():
+        for key, count in Counter(keys).items():
+            if count > 1:
+                yield f"The key “{key}” is there {count} times among the {what}; give each its own."
+
+
+def _rules(setup: Setup) -> Iterator[str]:
+    by_key = {field.key: field for field in setup.fields}
+    for field in setup.fields:
+        for condition in field.ask_when.conditions if field.ask_when else ():
+            other = by_key.get(condition.field)
+            if other is None:
+                yield f"“{field.label}” is asked when “{condition.field}” matches, but no field has that key."
+            elif fault := _impossible(other, condition.value):
+                yield f"“{field.label}” is asked when “{other.label}” matches, but {fault}"
+    yield from _circles(by_key)
+
+
+def _impossible(field: AnyField, value: str | bool) -> str | None:
+    if isinstance(field, YesNoField) and not isinstance(value, bool):
+        return f"“{field.label}” is answered with yes or no, never with “{value}”."
+    if isinstance(field, ChoiceField) and value and field.option(value) is None:
+        return f"“{field.label}” has no choice “{value}”."
+    if isinstance(field, TypefaceField) and value and value not in field.typefaces:
+        return f"“{field.label}” doesn't offer the typeface “{value}”."
+    if isinstance(field, ArtworkField) and value != "":
+        return f"“{field.label}” is an upload; compare it with an empty entry only."
+    return None
+
+
+def _circles(by_key: dict[str, AnyField]) -> Iterator[str]:
+    done: set[str] = set()
+
+    def visit(key: str, path: tuple[str, ...]) -> Iterator[str]:
+        if key in path:
+            names = [by_key[step].label for step in (*path[path.index(key) :], key)]
+            yield "These fields wait for each other: " + " → ".join(f"“{name}”" for name in names) + "."
+            return
+        if key in done or key not in by_key:
+            return
+        rule = by_key[key].ask_when
+        for condition in rule.conditions if rule else ():
+            yield from visit(condition.field, (*path, key))
+        done.add(key)
+
+    for key in by_key:
+        yield from visit(key, ())
+
+
+def _charges(setup: Setup) -> Iterator[str]:
+    for charge in setup.charges:
+        field = setup.field(charge.field)
+        if field is None:
+            yield f"A charge hangs on the field “{charge.field}”, which isn't there."
+        elif isinstance(charge, CharacterCharge) and not isinstance(field, LineField):
+            yield f"“{field.label}” can't be charged by the character: it isn't a text."
+        elif isinstance(charge, ChoiceCharge):
+            yield from _charged_choices(field, charge)
+
+
+def _charged_choices(field: AnyField, charge: ChoiceCharge) -> Iterator[str]:
+    if isinstance(field, ChoiceField):
+        offered = {option.key for option in field.options}
+    elif isinstance(field, TypefaceField):
+        offered = set(field.typefaces)
+    elif isinstance(field, ColorField):
+        offered = set(field.colors) or set(charge.amounts)
+    else:
+        yield f"“{field.label}” can't be charged by the choice: it isn't one."
+        return
+    for key in sorted(set(charge.amounts) - offered):
+        yield f"“{field.label}” has a charge for “{key}”, which it doesn't offer."
+
+
+def _placements(setup: Setup) -> Iterator[str]:
+    for placement in setup.placements:
+        field = setup.field(placement.field)
+        side = setup.side(placement.side)
+        if field is None:
+            yield f"A placement waits for the field “{placement.field}”, which isn't there."
+        elif not isinstance(field, LANDS_IN[placement.kind]):
+            yield f"“{field.label}” can't be placed as {'text' if placement.kind == 'line' else 'artwork'}."
+        if side is None or side.area(placement.area) is None:
+            yield f"A placement goes on “{placement.side} / {placement.area}”, which isn't there."
+        if isinstance(placement, LinePlacement):
+            yield from _sources(setup, placement)
+
+
+def _sources(setup: Setup, placement: LinePlacement) -> Iterator[str]:
+    wanted: tuple[tuple[str | None, type[AnyField], str], ...] = (
+        (placement.typeface.field, TypefaceField, "typeface"),
+        (placement.color.field, ColorField, "color"),
+    )
+    for key, kind, word in wanted:
+        if key is not None and not isinstance(setup.field(key), kind):
+            yield f"The text in “{placement.area}” takes its {word} from “{key}”, which is no {word} field."
+
+
+def _pictures(setup: Setup) -> Iterator[str]:
+    for variant in setup.offer.variants:
+        for key in variant.pictures:
+            if setup.side(key) is None:
+                yield f"The variant “{variant.name}” has a picture for the side “{key}”, which isn't there."
+
+
+def _missing_methods(setup: Setup) -> Iterator[str]:
+    for side in setup.sides:
+        for area in side.areas:
+            if area.method not in setup.materials.methods:
+                yield f"The area “{area.name}” is decorated by “{area.method}”, which is not among the methods."
+
+
+def _missing_in_fields(setup: Setup) -> Iterator[str]:
+    for field in setup.fields:
+        if isinstance(field, TypefaceField):
+            for key in field.typefaces:
+                if key not in setup.materials.typefaces:
+                    yield f"“{field.label}” offers the typeface “{key}”, which is not among the typefaces."
+        elif isinstance(field, ColorField):
+            palette = setup.materials.palettes.get(field.palette)
+            if palette is None:
+                yield f"“{field.label}” takes colors from the palette “{field.palette}”, which isn't there."
+                continue
+            for key in field.colors:
+                if palette.color(key) is None:
+                    yield f"“{field.label}” offers the color “{key}”, which the palette “{palette.name}” lacks."
+
+
+def _missing_in_placements(setup: Setup) -> Iterator[str]:
+    for placement in setup.placements:
+        if isinstance(placement, LinePlacement):
+            yield from _missing_of_line(setup, placement)
+
+
+def _missing_of_line(setup: Setup, placement: AnyPlacement) -> Iterator[str]:
+    assert isinstance(placement, LinePlacement)
+    typeface = placement.typeface.fixed
+    if typeface is not None and typeface not in setup.materials.typefaces:
+        yield f"The text in “{placement.area}” is set in “{typeface}”, which is not among the typefaces."
+    source = placement.color
+    if source.palette is not None and source.color is not None:
+        palette = setup.materials.palettes.get(source.palette)
+        if palette is None or palette.color(source.color) is None:
+            color = f"{source.palette} / {source.color}"
+            yield f"The text in “{placement.area}” takes the color “{color}”, which isn't there."

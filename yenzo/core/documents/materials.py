@@ -1,0 +1,52 @@
+"""Materials: what a workshop has at hand (methods, palettes, typefaces), as a published set-up carries it."""
+
+from pydantic import Field
+
+from yenzo.core.documents.values import Frozen, Key, Label, Length, ScreenColor, Sha256, Text
+
+
+class Method(Frozen):
+    """A decoration method with its limits. `done` is the participle that sentences use ("carved")."""
+
+    name: Label
+    done: Label
+    least_letter_mm: Length = 1.0
+    least_dpi: float = Field(default=72, gt=0, le=4800, description="coarser artwork is refused")
+    good_dpi: float = Field(default=150, gt=0, le=4800, description="coarser artwork gets advice")
+
+
+class PaletteColor(Frozen):
+    """A color: how a screen shows it and what the workshop calls the ink, thread or spot."""
+
+    key: Key
+    name: Label
+    screen: ScreenColor
+    reference: Text = ""
+
+
+class Palette(Frozen):
+    """Colors that customers or the seller choose from."""
+
+    name: Label
+    colors: tuple[PaletteColor, ...] = Field(min_length=1)
+
+    def color(self, key: str) -> PaletteColor | None:
+        """Return the color with this key, if the palette has it."""
+        return next((color for color in self.colors if color.key == key), None)
+
+
+class Typeface(Frozen):
+    """A typeface as customers see it, and the font file that draws it."""
+
+    name: Label
+    font: Sha256
+    family: Text = ""
+    licence: Text = ""
+
+
+class Materials(Frozen):
+    """Everything a set-up refers to outside itself, by key."""
+
+    methods: dict[Key, Method] = {}
+    palettes: dict[Key, Palette] = {}
+    typefaces: dict[Key, Typeface] = {}

@@ -1,0 +1,160 @@
+"""The set-up document `yenzo-setup/1`: everything a seller sets up for one product."""
+
+import math
+from collections.abc import Iterable
+from typing import Literal, Self
+
+from pydantic import Field, model_validator
+
+from yenzo.core.documents.charges import AnyCharge
+from yenzo.core.documents.faults import find_faults
+from yenzo.core.documents.fields import AnyField
+from yenzo.core.documents.materials import Materials
+from yenzo.core.documents.placements import AnyPlacement
+from yenzo.core.documents.values import (
+    Frozen,
+    Key,
+    Label,
+    Length,
+    Margin,
+    Money,
+    Offset,
+    ScreenColor,
+    Sha256,
+    Text,
+)
+
+
+class Picture(Frozen):
+    """A picture by its content's SHA-256, with its size in pixels."""
+
+    asset: Sha256
+    width_px: int = Field(gt=0, le=20_000)
+    height_px: int = Field(gt=0, le=20_000)
+
+
+class Scale(Frozen):
+    """What the seller marked: two points on the picture (pixels) and what lies between them (mm)."""
+
+    start_px: tuple[float, float]
+    end_px: tuple[float, float]
+    length_mm: Length
+
+    @model_validator(mode="after")
+    def _apart(self) -> Self:
+        if math.dist(self.start_px, self.end_px) < 1:
+            raise ValueError("the two points of the scale lie on each other; mark two points that are apart")
+        return self
+
+    @property
+    def px_per_mm(self) -> float:
+        """Pixels of the picture to a millimetre of the goods."""
+        return math.dist(self.start_px, self.end_px) / self.length_mm
+
+
+class Area(Frozen):
+    """A rectangular imprint area on a side, with its decoration method, bleed, safe margin and resolution."""
+
+    key: Key
+    name: Label
+    x_mm: Offset
+    y_mm: Offset
+    width_mm: Length
+    height_mm: Length
+    method: Key
+    bleed_mm: Margin = 0
+    safe_mm: Margin = 0
+    dpi: int = Field(default=300, ge=36, le=2400)
+
+    @model_validator(mode="after")
+    def _room_inside(self) -> Self:
+        if 2 * self.safe_mm >= min(self.width_mm, self.height_mm):
+            raise ValueError(f"a safe margin of {self.safe_mm:g} mm leaves nothing of the area “{self.name}”")
+        return self
+
+
+class Side(Frozen):
+    """A side of the goods: a picture with a known scale, and the imprint areas on it."""
+
+    key: Key
+    name: Label
+    picture: Picture
+    scale: Scale | None = None
+    areas: tuple[Area, ...] = ()
+
+    def size_mm(self) -> tuple[float, float] | None:
+        """Width and height of the picture on the goods, or None while no scale is marked."""
+        if self.scale is None:
+            return None
+        return self.picture.width_px / self.scale.px_per_mm, self.picture.height_px / self.scale.px_per_mm
+
+    def area(self, key: str) -> Area | None:
+        """Return the imprint area with this key, if the side has it."""
+        return next((area for area in self.areas if area.key == key), None)
+
+
+class Variant(Frozen):
+    """A size, material or color of the goods, with its price difference and its own pictures by side."""
+
+    key: Key
+    name: Label
+    swatch: ScreenColor | None = None
+    price_difference: Money = Field(default="0", validate_default=True)
+    pictures: dict[Key, Picture] = {}
+
+
+class Offer(Frozen):
+    """The product itself, before anything is personalized."""
+
+    name: Label
+    story: Text = ""
+    sku: Text = ""
+    category: Text = ""
+    currency: str = Field(default="GBP", pattern=r"^[A-Z]{3}$")
+    base_price: Money = Field(ge=0)
+    taxes_included: bool = True
+    variants: tuple[Variant, ...] = ()
+
+    def variant(self, key: str | None) -> Variant | None:
+        """Return the variant with this key, if there is one."""
+        return next((variant for variant in self.variants if variant.key == key), None)
+
+
+class Setup(Frozen):
+    """A whole set-up. A draft has no `materials`; a published one carries all that it refers to."""
+
+    schema_: Literal["yenzo-setup/1"] = Field(default="yenzo-setup/1", alias="schema")
+    offer: Offer
+    sides: tuple[Side, ...] = ()
+    fields: tuple[AnyField, ...] = ()
+    charges: tuple[AnyCharge, ...] = ()
+    placements: tuple[AnyPlacement, ...] = ()
+    materials: Materials = Materials()
+
+    @model_validator(mode="after")
+    def _consistent(self) -> Self:
+        faults = find_faults(self)
+        if faults:
+            raise ValueError(" ".join(faults))
+        return self
+
+    def field(self, key: str) -> AnyField | None:
+        """Return the field with this key, if there is one."""
+        return next((field for field in self.fields if field.key == key), None)
+
+    def side(self, key: str) -> Side | None:
+        """Return the side with this key, if there is one."""
+        return next((side for side in self.sides if side.key == key), None)
+
+    def placements_of(self, field_key: str) -> Iterable[AnyPlacement]:
+        """Yield the placements that the entry of a field lands in."""
+        return (placement for placement in self.placements if placement.field == field_key)
+
+    def charges_of(self, field_key: str) -> Iterable[AnyCharge]:
+        """Yield the charges that hang on a field."""
+        return (charge for charge in self.charges if charge.field == field_key)
+
+    def picture_of(self, side: Side, variant_key: str | None) -> Picture:
+        """Return the goods' picture of a side as the chosen variant shows it."""
+        variant = self.offer.variant(variant_key)
+        return variant.pictures.get(side.key, side.picture) if variant else side.picture

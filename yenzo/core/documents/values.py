@@ -1,0 +1,41 @@
+"""The small types that documents are made of: raw JSON values come in, checked and normalised ones go out."""
+
+import unicodedata
+from decimal import Decimal
+from typing import Annotated
+
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer
+
+
+class Frozen(BaseModel):
+    """A value of a document: never changed in place, no unknown keys, no infinite numbers."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+def clean_text(value: str) -> str:
+    """Return the text in NFC without control characters, line breaks and tabs excepted."""
+    text = unicodedata.normalize("NFC", value.replace("\r\n", "\n").replace("\r", "\n"))
+    return "".join(char for char in text if char in "\n\t" or unicodedata.category(char) not in {"Cc", "Cs"})
+
+
+def _only_plain_amounts(value: object) -> object:
+    if isinstance(value, float):
+        raise ValueError('write amounts of money as text, like "12.50"')
+    return value
+
+
+Text = Annotated[str, AfterValidator(clean_text), Field(max_length=20_000)]
+Label = Annotated[str, AfterValidator(clean_text), Field(min_length=1, max_length=200)]
+Key = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9_-]{0,59}$")]
+Sha256 = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+ScreenColor = Annotated[str, Field(pattern=r"^#[0-9a-fA-F]{6}$")]
+Money = Annotated[
+    Decimal,
+    BeforeValidator(_only_plain_amounts),
+    Field(max_digits=12, decimal_places=3, allow_inf_nan=False),
+    PlainSerializer(str, return_type=str),
+]
+Length = Annotated[float, Field(gt=0, le=20_000)]
+Offset = Annotated[float, Field(ge=-20_000, le=20_000)]
+Margin = Annotated[float, Field(ge=0, le=500)]

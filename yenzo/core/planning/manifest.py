@@ -1,0 +1,83 @@
+"""The manifest of a pack, `yenzo-manifest/1`: what is in it, for machines and for whoever opens it later."""
+
+from typing import Any, Literal
+
+from pydantic import Field
+
+from yenzo.core.asking.ask import Asked
+from yenzo.core.documents.values import Frozen
+
+
+class FileEntry(Frozen):
+    """A file of the pack with its checksum."""
+
+    name: str
+    kind: Literal["pdf", "svg", "png", "ticket", "original"]
+    sha256: str
+    size_bytes: int
+
+
+class TextEntry(Frozen):
+    """A text as produced."""
+
+    field: str
+    text: str
+    typeface: str
+    letter_height_mm: float
+    color: str
+    color_reference: str
+    ink_mm: tuple[float, float, float, float] = Field(description="left, top, right, bottom in the area, y down")
+
+
+class PictureEntry(Frozen):
+    """A picture as placed."""
+
+    field: str
+    name: str
+    width_mm: float
+    height_mm: float
+    dpi: float
+
+
+class AreaEntry(Frozen):
+    """An imprint area: its size, how it is decorated, what lands in it and in which files."""
+
+    side: str
+    area: str
+    name: str
+    width_mm: float
+    height_mm: float
+    bleed_mm: float
+    trim_offset_mm: tuple[float, float] = Field(description="of the area in the page of its files")
+    method: str
+    dpi: int
+    texts: tuple[TextEntry, ...]
+    pictures: tuple[PictureEntry, ...]
+    files: tuple[str, ...]
+
+
+class Manifest(Frozen):
+    """What a pack holds: order, piece, product, revision, engine, entries, areas and files."""
+
+    schema_: Literal["yenzo-manifest/1"] = Field(default="yenzo-manifest/1", alias="schema")
+    order: str
+    piece: int
+    quantity: int
+    product: str
+    sku: str
+    variant: str | None
+    revision: str = Field(description="SHA-256 of the set-up document")
+    engine: str
+    entries: dict[str, Any] = Field(description="what was asked, as frozen by the order")
+    areas: tuple[AreaEntry, ...]
+    files: tuple[FileEntry, ...]
+
+
+def manifest_schema() -> dict[str, Any]:
+    """Return the JSON Schema of the manifest."""
+    return Manifest.model_json_schema(by_alias=True)
+
+
+def entries_of(asked: Asked) -> dict[str, Any]:
+    """Return what was asked as JSON values."""
+    return asked.model_dump(mode="json")

@@ -1,0 +1,33 @@
+"""One piece of work: what an order says of a piece, and the scene to make."""
+
+from dataclasses import dataclass
+
+from yenzo.core.documents.assets import Assets
+from yenzo.core.spine import Walked
+
+
+@dataclass(frozen=True)
+class OriginalFile:
+    """A customer's file as received."""
+
+    field: str
+    name: str
+    sha256: str
+
+
+@dataclass(frozen=True)
+class Work:
+    """A piece of an order, ready to be packed."""
+
+    order: str
+    piece: int
+    pieces_in_order: int
+    revision: str
+    walked: Walked
+    assets: Assets
+    originals: tuple[OriginalFile, ...] = ()
+
+    @property
+    def number(self) -> str:
+        """What stands on ticket and files: order and piece."""
+        return f"T-{self.order}-{self.piece}"

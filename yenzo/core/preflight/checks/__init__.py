@@ -1,0 +1,1 @@
+"""The checks of preflight, one file each."""

@@ -1,0 +1,48 @@
+"""Ink outside its imprint area, or nearer to the edge than the safe margin."""
+
+from collections.abc import Iterator
+
+from yenzo.core.documents.materials import Method
+from yenzo.core.preflight.findings import Finding
+from yenzo.core.scene.nodes import AreaScene, Lettering
+
+# Half of what geometry may differ between files; below it nobody can see or cut it.
+TOLERANCE_MM = 0.01
+
+
+def find_outside(area: AreaScene, _method: Method) -> Iterator[Finding]:
+    """Yield a finding for each text that leaves its area or comes into the safe margin."""
+    for node in area.letterings:
+        ink = node.outline.bounds
+        if ink is None:
+            continue
+        over, near = ink.excess_over(area.trim), ink.excess_over(area.safe)
+        if over > TOLERANCE_MM:
+            yield _finding("outside", area, node, over, _outside_words(area, node, over))
+        elif near > TOLERANCE_MM:
+            message = (
+                f"“{node.text}” comes {near:.1f} mm into the safe margin of {area.safe_mm:g} mm on “{area.name}”. "
+                "Shorten it or make it smaller."
+            )
+            yield _finding("near_edge", area, node, near, message)
+
+
+def _outside_words(area: AreaScene, node: Lettering, over: float) -> str:
+    height = f"{node.letter_height_mm:.1f}".rstrip("0").rstrip(".")
+    return (
+        f"“{node.text}” sticks out of “{area.name}” by {over:.1f} mm with letters {height} mm high. "
+        "Please shorten it or pick a narrower typeface."
+    )
+
+
+def _finding(code: str, area: AreaScene, node: Lettering, measured: float, message: str) -> Finding:
+    return Finding(
+        code=code,
+        side=area.side,
+        area=area.key,
+        placement=node.placement,
+        field=node.field,
+        message=message,
+        measured=round(measured, 3),
+        limit=0,
+    )

@@ -1,0 +1,32 @@
+"""Texts whose typeface or color nobody has chosen, and texts with characters that aren't drawn."""
+
+from collections.abc import Iterator
+
+from yenzo.core.documents.materials import Method
+from yenzo.core.preflight.findings import Finding
+from yenzo.core.scene.nodes import AreaScene
+
+
+def find_undecided(area: AreaScene, _method: Method) -> Iterator[Finding]:
+    """Yield a finding for each text that lacks a decision, and for each that lacks letters."""
+    for node in area.letterings:
+        for what in node.undecided:
+            message = f"No {what} is chosen for “{node.text}” on “{area.name}”. Please choose one."
+            yield Finding(
+                code="undecided",
+                side=area.side,
+                area=area.key,
+                placement=node.placement,
+                field=node.field,
+                message=message,
+            )
+        if node.missing:
+            chars = ", ".join(f"“{char}”" for char in node.missing)
+            yield Finding(
+                code="missing_letter",
+                side=area.side,
+                area=area.key,
+                placement=node.placement,
+                field=node.field,
+                message=f"{chars} of “{node.text}” can't be drawn: not in the typeface {node.typeface_name}.",
+            )

@@ -1,0 +1,22 @@
+"""Preflight itself: a scene and the materials come in, all findings go out."""
+
+from yenzo.core.documents.materials import Materials
+from yenzo.core.preflight.checks.outside import find_outside
+from yenzo.core.preflight.checks.too_coarse import find_too_coarse
+from yenzo.core.preflight.checks.too_small import find_too_small
+from yenzo.core.preflight.checks.undecided import find_undecided
+from yenzo.core.preflight.findings import Check, Finding
+from yenzo.core.scene.nodes import Scene
+
+CHECKS: tuple[Check, ...] = (find_undecided, find_outside, find_too_small, find_too_coarse)
+
+
+def preflight(scene: Scene, materials: Materials) -> tuple[Finding, ...]:
+    """Return what the methods can't make of this scene, or not well, area by area."""
+    return tuple(
+        finding
+        for area in scene.areas
+        if area.method in materials.methods
+        for check in CHECKS
+        for finding in check(area, materials.methods[area.method])
+    )

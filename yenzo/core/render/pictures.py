@@ -1,0 +1,22 @@
+"""Pictures that the core prepared itself: their bytes come in, pixels or a MIME type go out."""
+
+import io
+
+from PIL import Image
+
+from yenzo.core.errors import AssetError
+
+
+def open_picture(data: bytes, name: str) -> Image.Image:
+    """Open a prepared picture (PNG or JPEG, sRGB, upright); raises AssetError."""
+    try:
+        picture = Image.open(io.BytesIO(data), formats=("PNG", "JPEG"))
+        picture.load()
+    except (OSError, ValueError, SyntaxError) as error:
+        raise AssetError("not_a_picture", name, f"The picture {name} can't be read; put it there again.") from error
+    return picture
+
+
+def mime_type(data: bytes) -> str:
+    """Return the MIME type of a prepared picture."""
+    return "image/png" if data.startswith(b"\x89PNG") else "image/jpeg"

@@ -1,0 +1,1 @@
+"""The scene: what is asked comes in; what lands where, in millimetres, goes out."""

@@ -1,0 +1,1 @@
+"""Shapes: outlines, boxes and transforms in millimetres."""

@@ -1,0 +1,51 @@
+"""One walk along the spine: a set-up and entries come in; what is asked, verdict, scene and quote go out."""
+
+from dataclasses import dataclass
+
+from yenzo.core.asking.ask import Asked, Context, ask
+from yenzo.core.asking.check import check
+from yenzo.core.documents.assets import Assets
+from yenzo.core.documents.entries import Entries
+from yenzo.core.documents.fields import ChoiceField, LineField
+from yenzo.core.documents.setup import Setup
+from yenzo.core.preflight.inspect import preflight
+from yenzo.core.preflight.verdict import Verdict, judge
+from yenzo.core.pricing.quote import Quote, price
+from yenzo.core.scene.compose import compose
+from yenzo.core.scene.nodes import Scene
+from yenzo.core.text.typefaces import Typefaces
+
+
+@dataclass(frozen=True)
+class Walked:
+    """Everything that follows from one customer's entries."""
+
+    setup: Setup
+    asked: Asked
+    scene: Scene
+    verdict: Verdict
+    quote: Quote
+
+
+def walk(setup: Setup, entries: Entries, assets: Assets, context: Context | None = None) -> Walked:
+    """Walk from raw entries to scene, verdict and quote; raises AssetError when the set-up's files are missing."""
+    return walk_asked(setup, ask(setup, entries, context), assets)
+
+
+def walk_asked(setup: Setup, asked: Asked, assets: Assets) -> Walked:
+    """Walk from what was asked, as an order has frozen it: nothing is asked again."""
+    typefaces = Typefaces(setup.materials, assets)
+    scene = compose(setup, asked, typefaces)
+    verdict = judge(check(setup, asked, typefaces), preflight(scene, setup.materials))
+    return Walked(setup, asked, scene, verdict, price(setup, asked))
+
+
+def sample_entries(setup: Setup) -> Entries:
+    """Return entries that show the goods off: each text its sample, each choice its default or first possibility."""
+    values: dict[str, str | bool] = {}
+    for field in setup.fields:
+        if isinstance(field, LineField):
+            values[field.key] = field.sample or field.default
+        elif isinstance(field, ChoiceField):
+            values[field.key] = field.default or field.options[0].key
+    return Entries(values=values)

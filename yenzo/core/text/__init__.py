@@ -1,0 +1,1 @@
+"""Text: a string and a font come in, outlines with their measures go out."""

@@ -1,0 +1,102 @@
+"""Fonts: the bytes of a font file come in; outlines of glyphs and the height of its letters go out."""
+
+from functools import lru_cache
+
+import numpy as np
+import uharfbuzz as hb
+
+from yenzo.core.documents.assets import Assets
+from yenzo.core.errors import TypefaceError
+from yenzo.core.shapes.outline import Outline
+
+# Letter height is the ink height of capital H; a script without capitals names the letter that stands for it.
+REFERENCE_LETTERS = "Hהا本अก"
+FONTS_KEPT = 64
+
+
+class Font:
+    """One font file at its default instance. Outlines are in em, y down, kept once drawn."""
+
+    def __init__(self, data: bytes, name: str) -> None:
+        face = hb.Face(data)
+        if face.glyph_count == 0 or face.upem == 0:
+            raise TypefaceError("not_a_font", name, f"“{name}” is not a font file that can be used.")
+        self.name = name
+        self.hb_font = hb.Font(face)
+        self.units_per_em = face.upem
+        self._outlines: dict[int, Outline] = {}
+        self.letter_height_em = self._measure_letter_height()
+
+    def outline(self, glyph_id: int) -> Outline:
+        """Return the outline of a glyph in em, y down."""
+        kept = self._outlines.get(glyph_id)
+        if kept is None:
+            kept = self._outlines[glyph_id] = self._draw(glyph_id)
+        return kept
+
+    def glyph_of(self, char: str) -> int:
+        """Return the glyph of one character by the font's character map; 0 when it has none."""
+        return self.hb_font.get_nominal_glyph(ord(char)) or 0
+
+    def _draw(self, glyph_id: int) -> Outline:
+        pen = _Pen()
+        self.hb_font.draw_glyph(glyph_id, _draw_functions(), pen)
+        points = np.array(pen.points, dtype=np.float64).reshape(-1, 2) / self.units_per_em
+        return Outline("".join(pen.verbs), points * (1.0, -1.0))
+
+    def _measure_letter_height(self) -> float:
+        for letter in REFERENCE_LETTERS:
+            glyph = self.glyph_of(letter)
+            bounds = self.outline(glyph).bounds if glyph else None
+            if bounds:
+                return bounds.height
+        raise TypefaceError("no_letters", self.name, f"The font “{self.name}” has no letter to measure its height by.")
+
+
+class _Pen:
+    def __init__(self) -> None:
+        self.verbs: list[str] = []
+        self.points: list[float] = []
+
+    def move(self, x: float, y: float) -> None:
+        self.verbs.append("M")
+        self.points += (x, y)
+
+    def line(self, x: float, y: float) -> None:
+        self.verbs.append("L")
+        self.points += (x, y)
+
+    def quadratic(self, cx: float, cy: float, x: float, y: float) -> None:
+        # A quadratic curve is exactly the cubic whose controls lie two thirds of the way to its one.
+        x0, y0 = self.points[-2:]
+        self.cubic(x0 + (cx - x0) * 2 / 3, y0 + (cy - y0) * 2 / 3, x + (cx - x) * 2 / 3, y + (cy - y) * 2 / 3, x, y)
+
+    def cubic(self, c1x: float, c1y: float, c2x: float, c2y: float, x: float, y: float) -> None:
+        self.verbs.append("C")
+        self.points += (c1x, c1y, c2x, c2y, x, y)
+
+    def close(self) -> None:
+        self.verbs.append("Z")
+
+
+@lru_cache(maxsize=1)
+def _draw_functions() -> hb.DrawFuncs:
+    functions = hb.DrawFuncs()
+    functions.set_move_to_func(lambda x, y, pen: pen.move(x, y))
+    functions.set_line_to_func(lambda x, y, pen: pen.line(x, y))
+    functions.set_quadratic_to_func(lambda *numbers_and_pen: numbers_and_pen[-1].quadratic(*numbers_and_pen[:-1]))
+    functions.set_cubic_to_func(lambda *numbers_and_pen: numbers_and_pen[-1].cubic(*numbers_and_pen[:-1]))
+    functions.set_close_path_func(lambda pen: pen.close())
+    return functions
+
+
+_kept: dict[str, Font] = {}
+
+
+def load_font(assets: Assets, sha256: str, name: str) -> Font:
+    """Return the font with this SHA-256, kept in the process (a bounded number, oldest out); raises TypefaceError."""
+    font = _kept.pop(sha256, None) or Font(assets.read(sha256), name)
+    _kept[sha256] = font
+    while len(_kept) > FONTS_KEPT:
+        _kept.pop(next(iter(_kept)))
+    return font

@@ -1,0 +1,1 @@
+"""Mail: a message goes out to the post."""
