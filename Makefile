@@ -15,7 +15,7 @@ setup-test: # everything of setup, and Chromium and the outside tools that tests
 	@scripts/setup.sh test
 
 demo: setup ## start the workshop with demo data; PORT=8480; Ctrl-C stops everything
-	@exec $(PYTHON) scripts/demo.py --port $(PORT)
+	@exec $(PYTHON) scripts/run_demo.py --port $(PORT)
 
 test: setup-test lint ## run every check and test
 	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest $(ARGS)

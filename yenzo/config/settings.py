@@ -92,6 +92,7 @@ STATIC_URL = "static/"
 STATICFILES_DIRS = [CHECKOUT / "yenzo" / "static"]
 STATIC_ROOT = env.path("STATIC_ROOT", str(CHECKOUT / ".run" / "static"))
 FILES_ROOT = Path(env.str("FILES_ROOT", str(CHECKOUT / ".run" / "files")))
+FILES_ROOT.mkdir(parents=True, exist_ok=True)
 MEDIA_ROOT = FILES_ROOT
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
@@ -101,7 +102,7 @@ STORAGES = {
 }
 # Uploads are renamed into place, so they wait on the file system where they will stay.
 FILE_UPLOAD_TEMP_DIR = str(FILES_ROOT)
-FILE_UPLOAD_HANDLERS = ["django.core.files.uploadhandler.TemporaryFileUploadHandler"]
+FILE_UPLOAD_HANDLERS = ["yenzo.apps.designs.upload_handling.BoundedUploadHandler"]
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
 
 CONTENT_SECURITY_POLICY = {
@@ -131,6 +132,8 @@ WORKER_SILENCE_SECONDS = env.int("WORKER_SILENCE_SECONDS", 30)
 
 WORKSHOP_NAME = env.str("WORKSHOP_NAME", "Tern & Tiller")
 WORKSHOP_MAIL = env.str("WORKSHOP_MAIL", "workshop@tern-and-tiller.example")
+# When a job asks how a payment ended that had no answer.
+SETTLE_AFTER_SECONDS = env.int("SETTLE_AFTER_SECONDS", 4)
 # Where this installation is reached: links in mails begin with it.
 SITE_ADDRESS = env.str("SITE_ADDRESS", "http://127.0.0.1:8480")
 PAYMENT_GATEWAY = {

@@ -2,11 +2,16 @@
 
 from dataclasses import dataclass
 
+from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.setup import Area, Setup, Side
+from yenzo.core.render.page import side_page
+from yenzo.core.render.svg import ink_markup
+from yenzo.core.spine import sample_entries, walk
 
 MARGIN_MM_SHARE = 0.04
 TICK_STEPS_MM = (1, 2, 5, 10, 20, 50, 100, 200, 500, 1000)
 MOST_TICKS = 24
+RULER_GRAINS = 36
 
 
 @dataclass(frozen=True)
@@ -37,22 +42,73 @@ class BenchSide:
     width_mm: float
     height_mm: float
     areas: tuple[BenchArea, ...]
+    ink: str
 
 
 @dataclass(frozen=True)
 class Bench:
-    """Everything drawn on the bench, in mm; `grain_mm` is a length that shows as a hairline."""
+    """Everything drawn on the bench, in mm; `grain_mm` is a length that shows as a hairline.
+
+    The sides' tops lie at y = 0, the ruler above them; drawn sizes are multiples of the grain, so that they look the
+    same at every scale.
+    """
 
     sides: tuple[BenchSide, ...]
     width_mm: float
     height_mm: float
-    top_mm: float
     grain_mm: float
     ticks: tuple[Tick, ...]
     unscaled: tuple[Side, ...]
 
+    @property
+    def view_top_mm(self) -> float:
+        """Where the drawing begins: above the ruler."""
+        return -RULER_GRAINS * self.grain_mm
 
-def lay_out(setup: Setup, selected: str) -> Bench:
+    @property
+    def view_height_mm(self) -> float:
+        """How high the drawing is, ruler included."""
+        return self.height_mm - self.view_top_mm
+
+    @property
+    def ruler_path(self) -> str:
+        """The ruler's marks as one path."""
+        foot, grain = -4 * self.grain_mm, self.grain_mm
+        lines = (f"M{t.at_mm:.3f} {foot:.3f}v{-grain * (12 if t.label else 6):.3f}" for t in self.ticks)
+        return f"M0 {foot:.3f}H{self.width_mm:.3f}" + "".join(lines)
+
+    @property
+    def label_y_mm(self) -> float:
+        """Base line of the ruler's numbers."""
+        return -20 * self.grain_mm
+
+    @property
+    def label_size_mm(self) -> float:
+        """Size of the ruler's numbers."""
+        return 13 * self.grain_mm
+
+    @property
+    def line_mm(self) -> float:
+        """Width of a crop tick."""
+        return 1.6 * self.grain_mm
+
+    @property
+    def halo_mm(self) -> float:
+        """Width of the paper-colored halo that keeps crop ticks visible on any goods."""
+        return 4.5 * self.grain_mm
+
+    @property
+    def handle_mm(self) -> float:
+        """Edge of a handle."""
+        return 11 * self.grain_mm
+
+    @property
+    def half_handle_mm(self) -> float:
+        """Half the edge of a handle."""
+        return self.handle_mm / 2
+
+
+def lay_out(setup: Setup, selected: str, assets: Assets) -> Bench:
     """Return the sides that have a scale next to each other at one scale, and those that wait for one."""
     sized = [(side, size) for side in setup.sides if (size := side.size_mm())]
     total = sum(size[0] for _, size in sized)
@@ -61,20 +117,26 @@ def lay_out(setup: Setup, selected: str) -> Bench:
     extent = max(total, highest * 2.2, 1.0)
     gap, grain = extent * MARGIN_MM_SHARE, extent / 900
     sides, left = [], 0.0
+    ink = _sample_ink(setup, assets)
     for side, (width, height) in sized:
         areas = tuple(_area(side, area, selected, grain) for area in side.areas)
-        sides.append(BenchSide(side, left, width, height, areas))
+        sides.append(BenchSide(side, left, width, height, areas, ink.get(side.key, "")))
         left += width + gap
     width = max(left - gap, extent) + gap
     return Bench(
         sides=tuple(sides),
         width_mm=width,
         height_mm=highest + gap,
-        top_mm=grain * 34,
         grain_mm=grain,
         ticks=_ticks(width),
         unscaled=tuple(side for side in setup.sides if side.scale is None),
     )
+
+
+def _sample_ink(setup: Setup, assets: Assets) -> dict[str, str]:
+    """Return by side what lands there with sample entries. Samples hold no pictures, so none has an address."""
+    scene = walk(setup, sample_entries(setup), assets).scene
+    return {side.key: ink_markup(side_page(side, with_goods=False), lambda _asset: "") for side in scene.sides}
 
 
 def _area(side: Side, area: Area, selected: str, grain: float) -> BenchArea:

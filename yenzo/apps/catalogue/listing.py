@@ -4,6 +4,8 @@ from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from django.urls import reverse
+
 from yenzo.apps.catalogue.aspects.interface import counted, joined
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import all_materials
@@ -29,6 +31,12 @@ class ProductRow:
     picture: str
     asks: str
     changed: bool
+
+    @property
+    def sample_address(self) -> str:
+        """Where the picture with sample text is, once the product is live."""
+        live = self.product.live
+        return reverse("shop:sample_picture", args=[self.product.key, live.sha256]) if live else ""
 
 
 def list_rows(products: Iterable[Product]) -> list[ProductRow]:

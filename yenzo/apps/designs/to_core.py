@@ -5,10 +5,14 @@ from collections.abc import Iterable
 
 from django.http import QueryDict
 
-from yenzo.apps.designs.models import Upload
+from yenzo.apps.catalogue.to_core import setup_of_revision
+from yenzo.apps.designs.models import Design, Upload
+from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Entries, UploadedFile
 from yenzo.core.documents.fields import ArtworkField, YesNoField
+from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
+from yenzo.core.spine import Walked, walk
 
 MOST_TEXT = 20_000
 
@@ -56,3 +60,8 @@ def uploads_of_entries(entries: Entries, uploads: Iterable[Upload]) -> dict[str,
 def _pieces(sent: str) -> int:
     digits = sent.strip()
     return min(max(int(digits), 1), 10_000) if digits.isdecimal() and len(digits) < 10 else 1
+
+
+def walk_design(design: Design, assets: Assets) -> Walked:
+    """Return what follows from a design's entries by the revision that it is pinned to."""
+    return walk(setup_of_revision(design.revision), read_entries(design.entries), assets)

@@ -4,3 +4,10 @@ from django.apps import AppConfig
 class ProductionConfig(AppConfig):
     name = "yenzo.apps.production"
     label = "production"
+
+    def ready(self) -> None:
+        """Begin the packs of an order as soon as it is paid."""
+        from yenzo.apps.orders.interface import order_paid
+        from yenzo.apps.production.services.packs import on_order_paid
+
+        order_paid.connect(on_order_paid, dispatch_uid="production.packs")

@@ -12,6 +12,7 @@ from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.catalogue.aspects import FormLine, Part, sentence_of
 from yenzo.apps.catalogue.bench import lay_out
+from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.forms import AreaForm, NewLineForm, OfferForm
 from yenzo.apps.catalogue.listing import asks_words, is_changed
 from yenzo.apps.catalogue.models import DraftEdit, Product
@@ -52,9 +53,11 @@ def setup_context(request: HttpRequest, product: Product, **more: Any) -> dict[s
         "product": product,
         "setup": setup,
         "asks": asks_words(setup),
-        "bench": lay_out(setup, selected),
+        "bench": lay_out(setup, selected, StoredAssets()),
         "rows": rows,
         "selected": selected if area_form else "",
+        "selected_side": selected.partition("/")[0],
+        "selected_area": selected.partition("/")[2],
         "area_form": area_form,
         "new_line": NewLineForm(auto_id="new-%s"),
         "undoable": edits.undoable_by(request.user).first(),

@@ -1,0 +1,1 @@
+"""The demo workshop "Tern & Tiller": invented goods, people and orders."""

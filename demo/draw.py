@@ -1,0 +1,59 @@
+"""Draws the demo's goods: the SVGs of demo/art come in, the PNGs of demo/products go out.
+
+Run once by whoever changes the art (`python -m demo.draw`); the pictures are kept in the repository.
+"""
+
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+HERE = Path(__file__).parent
+CLOTHS = {"navy": ("#2d4763", "#e9e2d0"), "sand": ("#d9c9a6", "#2d4763"), "signal": ("#b5452f", "#f0e8d8")}
+BACK = (
+    '<g fill="none"><path d="M24 330C150 338 300 338 426 330" stroke="#000" stroke-opacity=".3" stroke-width="4"/>'
+    '<path d="M24 332.5C150 340.5 300 340.5 426 332.5" stroke="#fff" stroke-opacity=".35" stroke-width="1.2"/>'
+    '<path d="M60 334C160 341 290 341 390 334" stroke="#c8a24b" stroke-width="1.8" stroke-dasharray="1.6 1.4"/></g>'
+    '<rect x="384" y="329" width="13" height="7.5" rx="2" fill="#d8b45a" stroke="#5d430f" stroke-width=".7"/>'
+)
+
+
+def corner(x: float, y: float) -> str:
+    """Return a brass eyelet."""
+    return (
+        f'<circle cx="{x}" cy="{y}" r="6" fill="#cfa64c" stroke="#5d430f" stroke-width=".8"/>'
+        f'<circle cx="{x - 1.2}" cy="{y - 1.4}" r="4.2" fill="none" stroke="#fff1c4" stroke-width="1"/>'
+        f'<circle cx="{x}" cy="{y}" r="2.9" fill="#2b2a26"/>'
+    )
+
+
+def draw(page: Page, svg: str, size: tuple[int, int], to: Path) -> None:
+    """Render one SVG with a transparent ground."""
+    to.parent.mkdir(parents=True, exist_ok=True)
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    page.set_content(f"<style>html,body{{margin:0;background:transparent}}svg{{display:block}}</style>{svg}")
+    page.screenshot(path=to, omit_background=True)
+
+
+def main() -> None:
+    """Draw all goods."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        page = browser.new_page()
+        board = (HERE / "art" / "nameboard.svg").read_text()
+        draw(page, board, (1400, 440), HERE / "products" / "cedar-nameboard" / "assets" / "front.png")
+        cushion = (HERE / "art" / "cushion.svg").read_text()
+        corners = "".join(corner(x, y) for x, y in ((42, 40), (408, 40), (42, 410), (408, 410)))
+        for name, (cloth, piping) in CLOTHS.items():
+            for side, back in (("front", ""), ("reverse", BACK)):
+                svg = cushion.replace("CLOTH", cloth).replace("PIPING", piping)
+                svg = svg.replace("BACK", back).replace("CORNERS", corners)
+                to = HERE / "products" / "deck-cushion" / "assets" / f"{side}-{name}.png"
+                draw(page, svg, (800, 800), to)
+        uploads = HERE / "products" / "deck-cushion" / "entries" / "assets"
+        draw(page, (HERE / "art" / "emblem.svg").read_text(), (1600, 1600), uploads / "tern-emblem.png")
+        draw(page, (HERE / "art" / "photo.svg").read_text(), (560, 560), uploads / "evening-sail.png")
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,176 @@
+"""Loads the demo workshop into an empty database, through the services that people use (`python -m demo.load`)."""
+
+import hashlib
+import json
+import os
+import uuid
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+import django
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "yenzo.config.settings")
+django.setup()
+
+from django.db import transaction  # noqa: E402 - models need the settings first
+from django.urls import reverse  # noqa: E402
+
+from yenzo.apps.accounts.models import Person, Role  # noqa: E402
+from yenzo.apps.accounts.rights import CUSTOMER, Actor, actor_of  # noqa: E402
+from yenzo.apps.catalogue.models import Product  # noqa: E402
+from yenzo.apps.catalogue.services.materials import add_font, save_material  # noqa: E402
+from yenzo.apps.catalogue.services.products import add_goods_picture, import_product, publish_setup  # noqa: E402
+from yenzo.apps.designs.models import Design, Upload  # noqa: E402
+from yenzo.apps.designs.services.designs import save_design  # noqa: E402
+from yenzo.apps.designs.services.uploads import take_upload  # noqa: E402
+from yenzo.apps.orders.models import Order  # noqa: E402
+from yenzo.apps.orders.paying import pay_order  # noqa: E402
+from yenzo.apps.orders.services.orders import Checkout, basket_digest, cancel_order, place_order  # noqa: E402
+from yenzo.apps.production.models import Pack  # noqa: E402
+from yenzo.core.documents.reading import read_entries  # noqa: E402
+from yenzo.gateways.payment.practice import APPROVES  # noqa: E402
+
+HERE = Path(__file__).parent
+TYPEFACES = HERE.parent / "yenzo" / "materials" / "typefaces"
+PEOPLE = (
+    ("mara", "Mara", Role.OWNER),
+    ("iris", "Iris", Role.SELLER),
+    ("noor", "Noor", Role.DESK),
+    ("piet", "Piet", Role.DECORATOR),
+)
+PASSWORD = "tern-and-tiller"
+GUEST = Actor(CUSTOMER, "Customer")
+
+
+@dataclass(frozen=True)
+class DemoOrder:
+    """An invented order: who, what, and how far it gets."""
+
+    name: str
+    address: str
+    pieces: tuple[tuple[str, str], ...]
+    end: str
+
+
+ORDERS = (
+    DemoOrder(
+        "Wilma Reedmaker",
+        "Berth 14, North Pontoon\nPort Hallow",
+        (("cedar-nameboard", "wind-and-whey"), ("deck-cushion", "halcyon-days")),
+        "paid",
+    ),
+    DemoOrder("Tobias Anchorsmith", "3 Chandlers Steps\nSandwick", (("deck-cushion", "arabic"),), "waiting"),
+    DemoOrder("Juna Farwater", "Lock Cottage, Upper Basin\nEastmere", (("deck-cushion", "coarse-photo"),), "paid"),
+    DemoOrder(
+        "Oskar Lightkeeper", "The Old Beacon\nSkerry Point", (("cedar-nameboard", "wind-and-whey"),), "cancelled"
+    ),
+)
+
+
+def load() -> bool:
+    """Load the demo unless there are products already; tell whether it did."""
+    if Product.objects.exists():
+        return False
+    with transaction.atomic():
+        owner = actor_of(_people()[0])
+        _materials(owner)
+        for folder in sorted((HERE / "products").iterdir()):
+            _product(owner, folder)
+        for order in ORDERS:
+            _order(owner, order)
+    return True
+
+
+def _people() -> list[Person]:
+    return [
+        Person.objects.create_user(username=username, password=PASSWORD, first_name=name, role=role)
+        for username, name, role in PEOPLE
+    ]
+
+
+def _materials(owner: Actor) -> None:
+    for kind, documents in json.loads((HERE / "materials.json").read_text()).items():
+        for key, document in documents.items():
+            save_material(owner, kind, key, document)
+    for path in sorted(TYPEFACES.glob("*.ttf")):
+        add_font(owner, path.read_bytes(), path.name)
+
+
+def _product(owner: Actor, folder: Path) -> None:
+    document = json.loads((folder / "setup.json").read_text())
+    stored = {
+        _sha256(path): add_goods_picture(owner, path, path.name) for path in sorted((folder / "assets").iterdir())
+    }
+    offer, sides = document["offer"], document["sides"]
+    for side in sides:
+        side["picture"] = stored[side["picture"]["asset"]]
+    for variant in offer.get("variants", []):
+        variant["pictures"] = {side: stored[picture["asset"]] for side, picture in variant["pictures"].items()}
+    product = import_product(owner, document, key=folder.name)
+    publish_setup(owner, product.pk, seen_version=product.draft_version)
+
+
+def _order(owner: Actor, wanted: DemoOrder) -> None:
+    visitor = uuid.uuid4()
+    designs = [_design(visitor, *piece) for piece in wanted.pieces]
+    checkout = Checkout(
+        key=uuid.uuid4(),
+        visitor=visitor,
+        basket_seen=basket_digest(designs),
+        name=wanted.name,
+        mail=f"{wanted.name.split()[0].lower()}@post.example",
+        address=wanted.address,
+    )
+    order = place_order(GUEST, checkout)
+    if wanted.end == "paid":
+        pay_order(GUEST, order, APPROVES)
+    elif wanted.end == "cancelled":
+        cancel_order(owner, order.pk)
+
+
+def _design(visitor: uuid.UUID, product_key: str, entries_name: str) -> Design:
+    revision = Product.objects.select_related("live").get(key=product_key).live
+    assert revision is not None
+    folder = HERE / "products" / product_key / "entries"
+    document: dict[str, Any] = json.loads((folder / f"{entries_name}.json").read_text())
+    uploads: dict[str, Upload] = {}
+    for key, file in document.get("uploads", {}).items():
+        uploads[key] = take_upload(GUEST, folder / "assets" / file["name"], file["name"], visitor=visitor)
+        document["uploads"][key] = uploads[key].for_entries.model_dump(mode="json")
+    entries = read_entries(document)
+    return save_design(GUEST, revision, entries, visitor=visitor, uploads=list(uploads.values()))
+
+
+def _sha256(path: Path) -> str:
+    return hashlib.sha256(path.read_bytes()).hexdigest()
+
+
+def pages(site: str) -> dict[str, str]:
+    """Return the main pages as absolute addresses into the demo data."""
+    first = Order.objects.order_by("pk").first()
+    found = {
+        "shop": reverse("shop:home"),
+        "product": reverse("shop:product", args=["cedar-nameboard"]),
+        "product_heavy": reverse("shop:product", args=["deck-cushion"]),
+        "basket": reverse("shop:basket"),
+        "products": reverse("catalogue:products"),
+        "setup": reverse("catalogue:setup", args=["cedar-nameboard"]),
+        "materials": reverse("catalogue:materials"),
+        "orders": reverse("orders:orders"),
+        "outbox": reverse("orders:outbox"),
+    }
+    if first is not None:
+        found["order"] = reverse("shop:order", args=[first.token])
+        found["order_staff"] = reverse("orders:order", args=[first.number])
+    return {name: site + address for name, address in found.items()}
+
+
+def finished_pack() -> str | None:
+    """Return where the first finished pack lies in the store, or None while none is finished."""
+    pack = Pack.objects.filter(state=Pack.State.DONE).select_related("file").order_by("pk").first()
+    return pack.file.path if pack and pack.file else None
+
+
+if __name__ == "__main__":
+    print("Demo data loaded." if load() else "Demo data is there already.")

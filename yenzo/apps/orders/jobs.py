@@ -1,0 +1,28 @@
+"""Jobs of orders. Arguments are ids only; each may run twice without harm."""
+
+from procrastinate import RetryStrategy
+from procrastinate.contrib.django import app
+
+from yenzo.gateways.payment.interface import PaymentSilenceError
+
+# The post and the payment service may be away for a while: 2, 4, 8 … seconds, for about a day in all.
+PATIENT = RetryStrategy(max_attempts=16, exponential_wait=2)
+
+
+@app.task(name="orders.send_order_mails", retry=PATIENT)
+def send_order_mails(*, order_id: int, occasion: str) -> None:
+    """Send the mails of an occasion ("placed", "paid") to customer and workshop."""
+    from yenzo.apps.orders.mails import send_mails
+
+    send_mails(order_id, occasion)
+
+
+@app.task(
+    name="orders.settle_payment",
+    retry=RetryStrategy(max_attempts=60, linear_wait=3, retry_exceptions={PaymentSilenceError}),
+)
+def settle_payment(*, payment_id: int) -> None:
+    """Find out how a payment ended that had no answer."""
+    from yenzo.apps.orders.paying import settle
+
+    settle(payment_id)

@@ -1,0 +1,120 @@
+"""Orders, their pieces and what happened to them."""
+
+import secrets
+import uuid
+from typing import ClassVar, Self
+
+from django.db import models
+from django.db.models import Q
+
+from yenzo.apps.catalogue.models import Revision
+from yenzo.apps.designs.models import Upload
+
+# What people call an order counts on from here, so that the first one isn't number 1.
+NUMBERS_BEGIN_AFTER = 2000
+TOKEN_BYTES = 24
+
+
+def new_token() -> str:
+    """Return the unguessable part of an order's address."""
+    return secrets.token_urlsafe(TOKEN_BYTES)
+
+
+class OrderQuerySet(models.QuerySet["Order"]):
+    def for_list(self) -> Self:
+        """Return all orders with what the list shows of them, the latest first."""
+        return self.prefetch_related("pieces__revision").order_by("-pk")
+
+    def numbered(self, number: int) -> Self:
+        """Return the order with the number that people use."""
+        return self.filter(pk=number - NUMBERS_BEGIN_AFTER)
+
+    def matching(self, words: str) -> Self:
+        """Return the orders with this number, of this customer, or with these words on the goods."""
+        found = (
+            Q(customer_name__icontains=words)
+            | Q(customer_mail__icontains=words)
+            | Q(pieces__search_text__icontains=words)
+        )
+        digits = words.removeprefix("T-").split("-")[0]
+        if digits.isascii() and digits.isdecimal() and len(digits) < 10:
+            found |= Q(pk=int(digits) - NUMBERS_BEGIN_AFTER)
+        return self.filter(found).distinct()
+
+
+class Order(models.Model):
+    """What a customer ordered. Whoever has its token may see it."""
+
+    class State(models.TextChoices):
+        WAITING = "waiting", "Waiting for payment"
+        UNKNOWN = "unknown", "Payment unknown"
+        PAID = "paid", "Paid"
+        CANCELLED = "cancelled", "Cancelled"
+
+    token = models.CharField(max_length=64, unique=True, default=new_token)
+    checkout_key = models.UUIDField(unique=True, help_text="one checkout makes one order, however often it is sent")
+    visitor = models.UUIDField(default=uuid.uuid4)
+    customer_name = models.CharField(max_length=120)
+    customer_mail = models.EmailField()
+    address = models.TextField(max_length=600)
+    currency = models.CharField(max_length=3)
+    total = models.DecimalField(max_digits=12, decimal_places=3)
+    state = models.CharField(max_length=10, choices=State.choices, default=State.WAITING)
+    spelling_checked_at = models.DateTimeField()
+    placed_at = models.DateTimeField(auto_now_add=True)
+
+    objects = OrderQuerySet.as_manager()
+
+    class Meta:
+        constraints: ClassVar = [
+            models.CheckConstraint(condition=Q(total__gte=0), name="order_total_is_not_negative"),
+        ]
+
+    def __str__(self) -> str:
+        return f"Order {self.number}"
+
+    @property
+    def number(self) -> int:
+        """What people call the order."""
+        return self.pk + NUMBERS_BEGIN_AFTER
+
+    @property
+    def is_payable(self) -> bool:
+        """Whether a payment may begin now."""
+        return self.state == self.State.WAITING
+
+
+class Piece(models.Model):
+    """One line of an order: frozen are what was asked, its price, and the revision that it was made with."""
+
+    order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="pieces")
+    number = models.PositiveSmallIntegerField()
+    revision = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="+")
+    asked = models.JSONField()
+    quote = models.JSONField()
+    search_text = models.TextField(help_text="the texts that are produced")
+    uploads = models.ManyToManyField(Upload, related_name="pieces")
+
+    class Meta:
+        ordering: ClassVar = ["number"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["order", "number"], name="piece_number_is_unique_in_its_order"),
+        ]
+
+    def __str__(self) -> str:
+        return f"T-{self.order.number}-{self.number}"
+
+
+class OrderEvent(models.Model):
+    """Something that happened to an order, and who did it."""
+
+    order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="events")
+    at = models.DateTimeField(auto_now_add=True)
+    who = models.CharField(max_length=120)
+    what = models.CharField(max_length=300)
+
+    class Meta:
+        ordering: ClassVar = ["at", "pk"]
+
+    def __str__(self) -> str:
+        return self.what

@@ -1,0 +1,1 @@
+"""Services of orders: one function for each change of state."""

@@ -1,0 +1,109 @@
+"""Placing and cancelling orders."""
+
+import uuid
+from dataclasses import dataclass
+from decimal import Decimal
+
+from django.db import transaction
+from django.utils import timezone
+
+from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SYSTEM, Actor, service
+from yenzo.apps.catalogue.files import StoredAssets
+from yenzo.apps.designs.models import Design
+from yenzo.apps.designs.to_core import walk_design
+from yenzo.apps.orders.jobs import send_order_mails
+from yenzo.apps.orders.models import Order, OrderEvent, Piece
+from yenzo.core.spine import Walked
+
+
+class OrderError(Exception):
+    """What was wanted of an order can't be done; the message says why, for whoever wanted it."""
+
+
+@dataclass(frozen=True)
+class Checkout:
+    """What a customer sends to order: who and where to, which basket was seen, and which checkout this is."""
+
+    key: uuid.UUID
+    visitor: uuid.UUID
+    basket_seen: str
+    name: str
+    mail: str
+    address: str
+
+
+def basket_digest(designs: list[Design]) -> str:
+    """Return what tells one state of a basket from another."""
+    return ",".join(f"{design.pk.hex[:12]}{design.changed_at.timestamp():.6f}" for design in designs)
+
+
+@service(*(role for role in ALL_ROLES if role != SYSTEM))
+def place_order(actor: Actor, checkout: Checkout) -> Order:
+    """Make an order of all that lies in the basket; raises OrderError. The same checkout makes one order only."""
+    with transaction.atomic():
+        # Whoever comes second waits here for the first, and then finds its order.
+        locked = Design.objects.select_for_update(of=("self",)).in_basket_of(checkout.visitor)
+        designs = list(locked)
+        made = Order.objects.filter(checkout_key=checkout.key, visitor=checkout.visitor).first()
+        if made is not None:
+            return made
+        if not designs:
+            raise OrderError("The basket is empty. It may have been ordered in another window already.")
+        if basket_digest(designs) != checkout.basket_seen:
+            raise OrderError("The basket was changed in another window. Please look through it again before ordering.")
+        order = _insert_order(actor, checkout, [(design, _orderable(design)) for design in designs])
+        Design.objects.filter(pk__in=[design.pk for design in designs]).update(in_basket=False)
+        send_order_mails.defer(order_id=order.pk, occasion="placed")
+    return order
+
+
+@service(*DESK)
+def cancel_order(actor: Actor, order_id: int) -> Order:
+    """Cancel an order that isn't paid; raises OrderError."""
+    with transaction.atomic():
+        order = Order.objects.select_for_update().get(pk=order_id)
+        if order.state == Order.State.CANCELLED:
+            return order
+        if order.state != Order.State.WAITING:
+            said = order.get_state_display().lower()
+            raise OrderError(f"Order {order.number} is {said}: only an order that waits for payment can be cancelled.")
+        order.state = Order.State.CANCELLED
+        order.save(update_fields=["state"])
+        OrderEvent.objects.create(order=order, who=actor.name, what="Cancelled")
+    return order
+
+
+def _orderable(design: Design) -> Walked:
+    product = design.revision.product
+    if product.live_id != design.revision_id:
+        raise OrderError(f"“{design.revision.name}” has changed since. Please look at it again in the basket.")
+    walked = walk_design(design, StoredAssets())
+    if walked.verdict.blocked:
+        raise OrderError(f"“{design.revision.name}”: {walked.verdict.blocking[0].message}")
+    return walked
+
+
+def _insert_order(actor: Actor, checkout: Checkout, pieces: list[tuple[Design, Walked]]) -> Order:
+    order = Order.objects.create(
+        checkout_key=checkout.key,
+        visitor=checkout.visitor,
+        customer_name=checkout.name,
+        customer_mail=checkout.mail,
+        address=checkout.address,
+        currency=pieces[0][1].quote.currency,
+        total=sum((walked.quote.total for _, walked in pieces), Decimal(0)),
+        spelling_checked_at=timezone.now(),
+    )
+    for number, (design, walked) in enumerate(pieces, 1):
+        piece = Piece.objects.create(
+            order=order,
+            number=number,
+            revision=design.revision,
+            asked=walked.asked.model_dump(mode="json"),
+            quote=walked.quote.model_dump(mode="json"),
+            search_text="\n".join(text.text for area in walked.scene.areas for text in area.letterings),
+        )
+        piece.uploads.set(design.uploads.all())
+    who = "Customer" if actor.person is None else actor.name
+    OrderEvent.objects.create(order=order, who=who, what="Ordered; the spelling was checked")
+    return order

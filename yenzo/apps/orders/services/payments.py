@@ -1,0 +1,48 @@
+"""Payments: begun once, recorded once, whatever happens in between."""
+
+from django.conf import settings
+from django.db import transaction
+from django.utils import timezone
+
+from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
+from yenzo.apps.orders.interface import order_paid
+from yenzo.apps.orders.jobs import send_order_mails, settle_payment
+from yenzo.apps.orders.models import Order, OrderEvent, Payment
+from yenzo.apps.orders.services.orders import OrderError
+from yenzo.gateways.payment.interface import Outcome
+
+
+@service(*(role for role in ALL_ROLES if role != SYSTEM))
+def start_payment(actor: Actor, order_id: int, way: str) -> Payment:  # noqa: ARG001 - whoever has the link may pay
+    """Begin a payment; raises OrderError when one is open or approved. A job settles it if no answer comes."""
+    with transaction.atomic():
+        order = Order.objects.select_for_update().get(pk=order_id)
+        if not order.is_payable:
+            raise OrderError(f"Order {order.number} can't be paid now: {order.get_state_display().lower()}.")
+        order.state = Order.State.UNKNOWN
+        order.save(update_fields=["state"])
+        payment = Payment.objects.create(order=order, way=way)
+        wait = {"seconds": settings.SETTLE_AFTER_SECONDS}
+        settle_payment.configure(schedule_in=wait).defer(payment_id=payment.pk)
+    return payment
+
+
+@service(SYSTEM)
+def record_outcome(actor: Actor, payment_id: int, outcome: Outcome) -> Order:
+    """Write down how a payment ended; what was recorded first stays."""
+    with transaction.atomic():
+        payment = Payment.objects.select_for_update().select_related("order").get(pk=payment_id)
+        order = Order.objects.select_for_update().get(pk=payment.order_id)
+        if payment.state != Payment.State.STARTED:
+            return order
+        payment.state, payment.ended_at = Payment.State(outcome.value), timezone.now()
+        payment.save(update_fields=["state", "ended_at"])
+        is_paid = outcome is Outcome.APPROVED
+        order.state = Order.State.PAID if is_paid else Order.State.WAITING
+        order.save(update_fields=["state"])
+        what = "Paid" if is_paid else "The payment was declined; nothing was taken"
+        OrderEvent.objects.create(order=order, who=actor.name, what=what)
+        if is_paid:
+            order_paid.send(Payment, order=order)
+            send_order_mails.defer(order_id=order.pk, occasion="paid")
+    return order

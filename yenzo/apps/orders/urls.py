@@ -1,0 +1,18 @@
+from django.urls import path
+
+from yenzo.apps.orders.views import orders, outbox
+
+app_name = "orders"
+urlpatterns = [
+    path("orders/", orders.order_list, name="orders"),
+    path("orders/<int:number>/", orders.order_page, name="order"),
+    path("orders/<int:number>/cancel/", orders.cancel, name="cancel"),
+    path(
+        "orders/<int:number>/<int:piece_number>/<slug:side_key>/picture.png",
+        orders.piece_picture,
+        name="piece_picture",
+    ),
+    path("orders/<int:number>/<int:piece_number>/uploads/<uuid:upload_id>/", orders.original, name="original"),
+    path("outbox/", outbox.outbox, name="outbox"),
+    path("outbox/<slug:key>/", outbox.mail_file, name="mail_file"),
+]

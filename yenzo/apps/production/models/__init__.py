@@ -1,0 +1,3 @@
+from yenzo.apps.production.models.packs import Pack
+
+__all__ = ["Pack"]

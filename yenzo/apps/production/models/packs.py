@@ -1,0 +1,47 @@
+"""Hand-off packs: one a piece, kept as first made."""
+
+from typing import ClassVar
+
+from django.db import models
+from django.db.models import Q
+
+from yenzo.apps.catalogue.models import StoredFile
+from yenzo.apps.orders.models import Piece
+
+
+class Pack(models.Model):
+    """The pack of a piece, from being wanted to being made."""
+
+    class State(models.TextChoices):
+        WAITING = "waiting", "Waiting for the worker"
+        MAKING = "making", "Being made"
+        DONE = "done", "Ready"
+        FAILED = "failed", "Could not be made"
+
+    piece = models.OneToOneField(Piece, on_delete=models.PROTECT, related_name="pack")
+    state = models.CharField(max_length=8, choices=State.choices, default=State.WAITING)
+    steps_done = models.PositiveSmallIntegerField(default=0)
+    steps = models.PositiveSmallIntegerField(default=0)
+    trouble = models.CharField(max_length=500, blank=True)
+    file = models.ForeignKey(StoredFile, null=True, blank=True, on_delete=models.PROTECT, related_name="+")
+    engine = models.CharField(max_length=16, blank=True)
+    wanted_at = models.DateTimeField(auto_now_add=True)
+    made_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        constraints: ClassVar = [
+            models.CheckConstraint(condition=~Q(state="done") | Q(file__isnull=False), name="pack_done_has_its_file"),
+        ]
+
+    def __str__(self) -> str:
+        return f"Pack of {self.piece}"
+
+    @property
+    def percent(self) -> int:
+        """How far it is, in percent."""
+        return round(100 * self.steps_done / self.steps) if self.steps else 0
+
+    @property
+    def is_under_way(self) -> bool:
+        """Whether something is still going to happen by itself."""
+        return self.state in {self.State.WAITING, self.State.MAKING}

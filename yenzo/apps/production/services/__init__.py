@@ -1,0 +1,1 @@
+"""Services of production: one function for each change of state."""

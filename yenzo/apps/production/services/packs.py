@@ -1,0 +1,75 @@
+"""Packs: wanted when an order is paid, kept as first made, wanted again when one failed."""
+
+from typing import Any
+
+from django.db import transaction
+from django.utils import timezone
+
+from yenzo.apps.accounts.rights import STAFF, SYSTEM, SYSTEM_ACTOR, Actor, service
+from yenzo.apps.catalogue.files import store_file
+from yenzo.apps.orders.models import Order, OrderEvent
+from yenzo.apps.production.jobs import make_pack
+from yenzo.apps.production.models import Pack
+from yenzo.core.planning import pack as core_pack
+
+
+def on_order_paid(sender: object, order: Order, **_more: Any) -> None:  # noqa: ARG001 - a signal's signature
+    """Want the packs of an order, in the transaction that marks it as paid."""
+    want_packs(SYSTEM_ACTOR, order.pk)
+
+
+@service(SYSTEM)
+def want_packs(actor: Actor, order_id: int) -> list[Pack]:  # noqa: ARG001
+    """Have the worker make the pack of each piece of an order."""
+    packs = []
+    with transaction.atomic():
+        for piece in Order.objects.get(pk=order_id).pieces.all():
+            pack, is_new = Pack.objects.get_or_create(piece=piece)
+            packs.append(pack)
+            if is_new:
+                make_pack.configure(lock=f"pack-{pack.pk}").defer(pack_id=pack.pk)
+    return packs
+
+
+@service(*STAFF)
+def want_pack_again(actor: Actor, pack_id: int) -> Pack:
+    """Try a failed pack once more. One that is made stays as it was made."""
+    with transaction.atomic():
+        pack = Pack.objects.select_for_update().select_related("piece__order").get(pk=pack_id)
+        if pack.state == Pack.State.FAILED:
+            pack.state, pack.trouble, pack.steps_done = Pack.State.WAITING, "", 0
+            pack.save(update_fields=["state", "trouble", "steps_done"])
+            what = f"Pack {pack.piece} is tried again"
+            OrderEvent.objects.create(order=pack.piece.order, who=actor.name, what=what)
+            make_pack.configure(lock=f"pack-{pack.pk}").defer(pack_id=pack.pk)
+    return pack
+
+
+@service(SYSTEM)
+def note_progress(actor: Actor, pack_id: int, steps_done: int, steps: int) -> None:  # noqa: ARG001
+    """Say how far the making is; nothing changes on a pack that is done."""
+    Pack.objects.filter(pk=pack_id).exclude(state=Pack.State.DONE).update(
+        state=Pack.State.MAKING, steps_done=steps_done, steps=steps, trouble=""
+    )
+
+
+@service(SYSTEM)
+def keep_pack(actor: Actor, pack_id: int, made: core_pack.Pack) -> Pack:
+    """Keep a pack that was made. The first one stays: that is the past."""
+    stored = store_file(made.data)
+    with transaction.atomic():
+        pack = Pack.objects.select_for_update(of=("self",)).select_related("piece__order").get(pk=pack_id)
+        if pack.state == Pack.State.DONE:
+            return pack
+        pack.state, pack.file, pack.engine = Pack.State.DONE, stored, made.manifest.engine
+        pack.made_at, pack.steps_done = timezone.now(), pack.steps
+        pack.save()
+        OrderEvent.objects.create(order=pack.piece.order, who=actor.name, what=f"Pack {pack.piece} is ready")
+    return pack
+
+
+@service(SYSTEM)
+def note_failure(actor: Actor, pack_id: int, why: str) -> None:  # noqa: ARG001
+    """Say that a pack could not be made, and why, where staff see it."""
+    failed = {"state": Pack.State.FAILED, "trouble": why[:500]}
+    Pack.objects.filter(pk=pack_id).exclude(state=Pack.State.DONE).update(**failed)

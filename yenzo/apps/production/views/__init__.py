@@ -1,0 +1,1 @@
+"""Packs as the workshop sees and fetches them."""

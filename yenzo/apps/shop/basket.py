@@ -1,0 +1,67 @@
+"""The basket: a visitor comes in; each piece with its picture, entries and price goes out."""
+
+import uuid
+from dataclasses import dataclass
+from decimal import Decimal
+
+from yenzo.apps.catalogue.files import StoredAssets
+from yenzo.apps.designs.models import Design
+from yenzo.apps.designs.to_core import walk_design
+from yenzo.core.asking.words import SaidEntry, say_entries
+from yenzo.core.documents.setup import Variant
+from yenzo.core.spine import Walked
+
+
+@dataclass(frozen=True)
+class BasketLine:
+    """One design in the basket. `is_current` tells whether its revision is still the live one."""
+
+    design: Design
+    walked: Walked
+    entries: tuple[SaidEntry, ...]
+    is_current: bool
+
+    @property
+    def variant(self) -> Variant | None:
+        """The variant of the goods."""
+        return self.walked.setup.offer.variant(self.walked.asked.variant)
+
+    @property
+    def troubles(self) -> tuple[str, ...]:
+        """What keeps this line from being ordered."""
+        changed = ("The workshop has changed this product since. Please look at it again.",)
+        return (() if self.is_current else changed) + tuple(item.message for item in self.walked.verdict.blocking)
+
+
+@dataclass(frozen=True)
+class Basket:
+    """All that a visitor is about to order."""
+
+    lines: tuple[BasketLine, ...]
+
+    @property
+    def total(self) -> Decimal:
+        """The sum of all lines."""
+        return sum((line.walked.quote.total for line in self.lines), Decimal(0))
+
+    @property
+    def currency(self) -> str:
+        """The shop's currency."""
+        return self.lines[0].walked.quote.currency if self.lines else "GBP"
+
+    @property
+    def is_orderable(self) -> bool:
+        """Whether nothing keeps it from being ordered."""
+        return bool(self.lines) and not any(line.troubles for line in self.lines)
+
+
+def basket_of(visitor: uuid.UUID | None) -> Basket:
+    """Return a visitor's basket."""
+    designs = Design.objects.in_basket_of(visitor) if visitor else []
+    return Basket(tuple(_line(design) for design in designs))
+
+
+def _line(design: Design) -> BasketLine:
+    walked = walk_design(design, StoredAssets())
+    is_current = design.revision.product.live_id == design.revision_id
+    return BasketLine(design, walked, say_entries(walked.setup, walked.asked), is_current)

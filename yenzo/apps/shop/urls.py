@@ -1,0 +1,22 @@
+from django.urls import path
+
+from yenzo.apps.shop.views import basket, orders, products
+
+app_name = "shop"
+urlpatterns = [
+    path("", products.home, name="home"),
+    path("goods/<slug:key>/", products.product_page, name="product"),
+    path("goods/<slug:key>/preview/", products.refresh, name="refresh"),
+    path("goods/<slug:key>/basket/", products.put_in_basket, name="put_in_basket"),
+    path("goods/<slug:key>/sample-<str:sha256>.png", products.sample_picture, name="sample_picture"),
+    path("basket/", basket.basket, name="basket"),
+    path("basket/<uuid:design_id>/remove/", basket.remove, name="remove"),
+    path("basket/<uuid:design_id>/<slug:side_key>/picture.png", basket.design_picture, name="design_picture"),
+    path("checkout/", basket.checkout, name="checkout"),
+    path("order/<str:token>/", orders.order_page, name="order"),
+    path("order/<str:token>/pay/", orders.pay, name="pay"),
+    path("order/<str:token>/payment/", orders.payment_state, name="payment"),
+    path(
+        "order/<str:token>/<int:piece_number>/<slug:side_key>/picture.png", orders.piece_picture, name="piece_picture"
+    ),
+]

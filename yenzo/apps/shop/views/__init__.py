@@ -1,0 +1,1 @@
+"""The customer's pages."""

@@ -1,0 +1,77 @@
+"""The basket and the checkout."""
+
+import uuid
+
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.cache import cache_control
+from django.views.decorators.http import require_POST, require_safe
+
+from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.catalogue.files import StoredAssets
+from yenzo.apps.designs.models import Design
+from yenzo.apps.designs.services.designs import remove_design
+from yenzo.apps.designs.side_pictures import side_picture
+from yenzo.apps.designs.to_core import walk_design
+from yenzo.apps.designs.visitors import known_visitor, visitor_of
+from yenzo.apps.orders.services.orders import Checkout, OrderError, basket_digest, place_order
+from yenzo.apps.shop.basket import Basket, basket_of
+from yenzo.apps.shop.forms import CheckoutForm
+
+
+@require_safe
+def basket(request: HttpRequest) -> HttpResponse:
+    return render(request, "shop/basket.html", {"basket": basket_of(known_visitor(request))})
+
+
+@require_POST
+def remove(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
+    if remove_design(actor_of(request.user), design_id, visitor=visitor_of(request)):
+        messages.success(request, "Taken out of the basket.")
+    return redirect("shop:basket")
+
+
+@require_safe
+@cache_control(private=True, max_age=3600)
+def design_picture(request: HttpRequest, design_id: uuid.UUID, side_key: str) -> HttpResponse:
+    """Show a side of a design to the visitor whose basket it lies in."""
+    design = get_object_or_404(Design.objects.select_related("revision"), pk=design_id, visitor=known_visitor(request))
+    side = walk_design(design, StoredAssets()).scene.side(side_key)
+    if side is None:
+        raise Http404
+    return HttpResponse(side_picture(side, StoredAssets()), content_type="image/png")
+
+
+def checkout(request: HttpRequest) -> HttpResponse:
+    """Ask for name, mail and address, and make the order: once, however often it is sent."""
+    visitor = visitor_of(request)
+    full = basket_of(visitor)
+    if request.method != "POST":
+        if not full.is_orderable:
+            return redirect("shop:basket")
+        seen = {"checkout_key": uuid.uuid4(), "basket_seen": basket_digest([line.design for line in full.lines])}
+        return _checkout_page(request, CheckoutForm(initial=seen), full)
+    form = CheckoutForm(request.POST)
+    if not form.is_valid():
+        return _checkout_page(request, form, full)
+    given = form.cleaned_data
+    wanted = Checkout(
+        key=given["checkout_key"],
+        visitor=visitor,
+        basket_seen=given["basket_seen"],
+        name=given["name"],
+        mail=given["mail"],
+        address=given["address"],
+    )
+    try:
+        order = place_order(actor_of(request.user), wanted)
+    except OrderError as error:
+        form.add_error(None, str(error))
+        return _checkout_page(request, form, full)
+    return redirect("shop:order", order.token)
+
+
+def _checkout_page(request: HttpRequest, form: CheckoutForm, full: Basket) -> HttpResponse:
+    context = {"form": form, "basket": full}
+    return render(request, "shop/checkout.html", context, status=422 if form.is_bound else 200)

@@ -1,0 +1,62 @@
+"""The customer's order page: reached by its unguessable link only."""
+
+import contextlib
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.cache import cache_control, never_cache
+from django.views.decorators.http import require_POST, require_safe
+
+from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.orders.models import Order
+from yenzo.apps.orders.outside import payment_gateway
+from yenzo.apps.orders.paying import pay_order
+from yenzo.apps.orders.services.orders import OrderError
+from yenzo.apps.orders.showing import ShownPiece
+from yenzo.apps.orders.views.orders import picture_of_piece
+
+
+@require_safe
+@never_cache
+def order_page(request: HttpRequest, token: str) -> HttpResponse:
+    return _page(request, _order(token))
+
+
+@require_safe
+@never_cache
+def payment_state(request: HttpRequest, token: str) -> HttpResponse:
+    """Answer the page that waits for a payment: its part about paying."""
+    return render(request, "shop/_payment.html", _payment_context(_order(token)))
+
+
+@require_POST
+def pay(request: HttpRequest, token: str) -> HttpResponse:
+    order = _order(token)
+    way = request.POST.get("way", "")
+    if way not in {offered.key for offered in payment_gateway().ways}:
+        return _page(request, order, trouble="Please choose how to pay.", status=422)
+    # Refused when somebody was quicker (a second click, another window): the page says how it stands.
+    with contextlib.suppress(OrderError):
+        pay_order(actor_of(request.user), order, way)
+    return redirect("shop:order", token)
+
+
+@require_safe
+@cache_control(private=True, max_age=3600)
+def piece_picture(request: HttpRequest, token: str, piece_number: int, side_key: str) -> HttpResponse:  # noqa: ARG001
+    return picture_of_piece(_order(token), piece_number, side_key)
+
+
+def _page(request: HttpRequest, order: Order, trouble: str = "", status: int = 200) -> HttpResponse:
+    pieces = [ShownPiece(piece) for piece in order.pieces.select_related("order", "revision")]
+    context = {**_payment_context(order), "pieces": pieces, "events": order.events.all(), "trouble": trouble}
+    return render(request, "shop/order.html", context, status=status)
+
+
+def _payment_context(order: Order) -> dict[str, object]:
+    was_declined = order.is_payable and order.payments.filter(state="declined").exists()
+    return {"order": order, "ways": payment_gateway().ways, "was_declined": was_declined}
+
+
+def _order(token: str) -> Order:
+    return get_object_or_404(Order, token=token)

@@ -1,0 +1,141 @@
+"""The shop's home, the product page, its live preview, and putting a piece in the basket."""
+
+import uuid
+from typing import Any
+
+from django.contrib import messages
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.views.decorators.cache import cache_control
+from django.views.decorators.http import require_POST, require_safe
+
+from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.catalogue.files import StoredAssets
+from yenzo.apps.catalogue.listing import asks_words
+from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.to_core import setup_of_revision
+from yenzo.apps.designs.limiting import may_go_on
+from yenzo.apps.designs.models import Design, Upload
+from yenzo.apps.designs.refreshing import changed_parts
+from yenzo.apps.designs.services.designs import save_design
+from yenzo.apps.designs.side_pictures import side_picture
+from yenzo.apps.designs.slip import Slip, build_slip
+from yenzo.apps.designs.to_core import entries_of_form, uploads_of_entries, uploads_of_form, walk_design
+from yenzo.apps.designs.visitors import known_visitor, visitor_of
+from yenzo.core.documents.entries import Entries
+from yenzo.core.documents.reading import read_entries
+from yenzo.core.spine import sample_entries, walk
+
+TOO_MANY = 429
+
+
+@require_safe
+def home(request: HttpRequest) -> HttpResponse:
+    goods = [
+        {"product": product, "revision": product.live, "asks": asks_words(setup_of_revision(product.live))}
+        for product in Product.objects.live()
+        if product.live
+    ]
+    return render(request, "shop/home.html", {"goods": goods})
+
+
+@require_safe
+@cache_control(public=True, max_age=31_536_000, immutable=True)
+def sample_picture(request: HttpRequest, key: str, sha256: str) -> HttpResponse:  # noqa: ARG001
+    """Show a revision's goods with its sample text on them."""
+    product = get_object_or_404(Product.objects.select_related("live"), key=key, live__sha256=sha256)
+    assert product.live is not None
+    setup = setup_of_revision(product.live)
+    side = walk(setup, sample_entries(setup), StoredAssets()).scene.sides[0]
+    return HttpResponse(side_picture(side, StoredAssets()), content_type="image/png")
+
+
+@require_safe
+def product_page(request: HttpRequest, key: str) -> HttpResponse:
+    """Show a product: blank, or with what lies in the basket when that is to be changed."""
+    product = _live(key)
+    design = _design_to_change(request, product)
+    uploads: dict[str, Upload] = {}
+    entries = Entries()
+    if design is not None:
+        entries = read_entries(design.entries)
+        uploads = uploads_of_entries(entries, design.uploads.all())
+    assert product.live is not None
+    slip = build_slip(setup_of_revision(product.live), entries, StoredAssets(), uploads)
+    return _page(request, product, slip, design)
+
+
+@require_POST
+def refresh(request: HttpRequest, key: str) -> HttpResponse:
+    """Answer a keystroke: only what changed. Writes nothing."""
+    if not may_go_on(request, "preview"):
+        return HttpResponse("Too many changes in a short time; wait a moment.", status=TOO_MANY)
+    slip, _ = _slip_of_form(request, _live(key))
+    return render(request, "designs/_refresh.html", {"slip": slip, **changed_parts(slip, request.POST)})
+
+
+@require_POST
+def put_in_basket(request: HttpRequest, key: str) -> HttpResponse:
+    """Save the piece, or name together all that keeps it from being made."""
+    product = _live(key)
+    slip, uploads = _slip_of_form(request, product, tells_missing=True)
+    design = _design_to_change(request, product)
+    if slip.verdict.blocked:
+        return _page(request, product, slip, design, status=422)
+    assert product.live is not None
+    save_design(
+        actor_of(request.user),
+        product.live,
+        slip.entries,
+        visitor=visitor_of(request),
+        uploads=list(uploads.values()),
+        design_id=design.pk if design else None,
+    )
+    messages.success(request, f"{slip.setup.offer.name} lies in your basket{' as changed' if design else ''}.")
+    return redirect("shop:basket")
+
+
+def _page(request: HttpRequest, product: Product, slip: Slip, design: Design | None, status: int = 200) -> HttpResponse:
+    context: dict[str, Any] = {
+        "product": product,
+        "slip": slip,
+        "design": design,
+        "refresh_address": reverse("shop:refresh", args=[product.key]),
+        "blocking": list(slip.verdict.blocking) if status != 200 else [],
+        "before": _before(product, design),
+    }
+    return render(request, "shop/product.html", context, status=status)
+
+
+def _before(product: Product, design: Design | None) -> Any:
+    """Return the quote of a design that is pinned to an older revision than the live one."""
+    if design is None or design.revision_id == product.live_id:
+        return None
+    return walk_design(design, StoredAssets()).quote
+
+
+def _slip_of_form(
+    request: HttpRequest, product: Product, *, tells_missing: bool = False
+) -> tuple[Slip, dict[str, Upload]]:
+    assert product.live is not None
+    setup = setup_of_revision(product.live)
+    uploads = uploads_of_form(setup, request.POST, known_visitor(request))
+    entries = entries_of_form(setup, request.POST, uploads)
+    return build_slip(setup, entries, StoredAssets(), uploads, tells_missing=tells_missing), uploads
+
+
+def _live(key: str) -> Product:
+    return get_object_or_404(Product.objects.live(), key=key)
+
+
+def _design_to_change(request: HttpRequest, product: Product) -> Design | None:
+    sent = request.POST.get("design") or request.GET.get("design") or ""
+    visitor = known_visitor(request)
+    try:
+        wanted = uuid.UUID(sent)
+    except ValueError:
+        return None
+    return (
+        Design.objects.in_basket_of(visitor).filter(pk=wanted, revision__product=product).first() if visitor else None
+    )

@@ -1,0 +1,125 @@
+// The bench: an area is drawn, moved and resized by the hand; its millimetres go to the server, which decides.
+
+const LEAST_DRAG_PX = 4;
+const NUDGE_MM = 1;
+const FAR_NUDGE_MM = 10;
+let drag = null;
+let waiting = null;
+let isSending = false;
+
+const setup = () => document.getElementById("setup");
+const seen = () => ({ seen: setup().dataset.version });
+
+function pointOn(ground, event) {
+  const point = new DOMPoint(event.clientX, event.clientY);
+  const { x, y } = point.matrixTransform(ground.getScreenCTM().inverse());
+  return { x, y };
+}
+
+function placeOf(area) {
+  const [x, y, width, height] = area.dataset.place.split(" ").map(Number);
+  return { x, y, width, height };
+}
+
+function show(rect, place) {
+  for (const name of ["x", "y", "width", "height"]) rect.setAttribute(name, place[name]);
+}
+
+// One request is under way at a time; the newest place waits and goes with the version that came back.
+async function send(address, place, selected) {
+  waiting = { address, place, selected };
+  if (isSending) return;
+  isSending = true;
+  while (waiting) {
+    const { address: to, place: at, selected: picked } = waiting;
+    waiting = null;
+    const values = { ...seen(), selected: picked, x_mm: at.x, y_mm: at.y, width_mm: at.width, height_mm: at.height };
+    await htmx.ajax("POST", to, { target: "#setup", swap: "outerHTML", values });
+  }
+  isSending = false;
+}
+
+function pick(area) {
+  htmx.ajax("GET", area.dataset.pickAddress, { target: "#setup", swap: "outerHTML" }).then(() => {
+    document.getElementById(area.id)?.focus();
+  });
+}
+
+function resized(place, handle, dx, dy) {
+  const west = handle.includes("w"), north = handle.includes("n");
+  const width = Math.max(1, place.width + (west ? -dx : dx));
+  const height = Math.max(1, place.height + (north ? -dy : dy));
+  return {
+    x: west ? place.x + place.width - width : place.x,
+    y: north ? place.y + place.height - height : place.y,
+    width,
+    height,
+  };
+}
+
+function moved(event) {
+  const at = pointOn(drag.ground, event);
+  const dx = at.x - drag.from.x, dy = at.y - drag.from.y;
+  if (drag.handle) return resized(drag.place, drag.handle, dx, dy);
+  if (drag.area) return { ...drag.place, x: drag.place.x + dx, y: drag.place.y + dy };
+  return { x: Math.min(drag.from.x, at.x), y: Math.min(drag.from.y, at.y), width: Math.abs(dx), height: Math.abs(dy) };
+}
+
+document.addEventListener("pointerdown", (event) => {
+  const ground = event.target.closest?.("#bench [data-ground]");
+  if (!ground || event.button !== 0) return;
+  const area = event.target.closest("[data-area]");
+  const rect = area ? area.querySelector(".area-ground") : document.createElementNS("http://www.w3.org/2000/svg", "rect");
+  if (!area) rect.setAttribute("class", "area-drawn");
+  drag = {
+    ground, area, rect,
+    handle: event.target.dataset.handle,
+    place: area ? placeOf(area) : null,
+    from: pointOn(ground, event),
+    start: { x: event.clientX, y: event.clientY },
+    isFar: false,
+  };
+  event.preventDefault();
+});
+
+document.addEventListener("pointermove", (event) => {
+  if (!drag) return;
+  drag.isFar ||= Math.hypot(event.clientX - drag.start.x, event.clientY - drag.start.y) >= LEAST_DRAG_PX;
+  if (!drag.isFar) return;
+  if (!drag.area && !drag.rect.isConnected) drag.ground.append(drag.rect);
+  drag.rect.classList.add("is-dragged");
+  show(drag.rect, moved(event));
+});
+
+document.addEventListener("pointerup", (event) => {
+  if (!drag) return;
+  const { area, ground, isFar } = drag;
+  const place = moved(event);
+  drag = null;
+  if (!isFar) {
+    if (area) pick(area);
+  } else if (area) {
+    send(area.dataset.placeAddress, place, area.dataset.area);
+  } else {
+    send(ground.dataset.drawAddress, place, "");
+  }
+});
+
+document.addEventListener("keydown", (event) => {
+  const area = event.target.closest?.("#bench [data-area]");
+  if (!area) return;
+  if (event.key === "Enter" || event.key === " ") {
+    event.preventDefault();
+    pick(area);
+    return;
+  }
+  const step = event.shiftKey ? FAR_NUDGE_MM : NUDGE_MM;
+  const [dx, dy] = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[event.key] ?? [0, 0];
+  if (!dx && !dy) return;
+  event.preventDefault();
+  const from = placeOf(area);
+  const place = { ...from, x: from.x + dx, y: from.y + dy };
+  area.dataset.place = `${place.x} ${place.y} ${place.width} ${place.height}`;
+  show(area.querySelector(".area-ground"), place);
+  send(area.dataset.placeAddress, place, area.dataset.area);
+});

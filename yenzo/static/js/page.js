@@ -1,0 +1,67 @@
+// What every page does: says what went wrong, keeps the focus, blocks second clicks, listens to two shortcuts.
+
+const trouble = document.getElementById("trouble");
+
+function say(words) {
+  trouble.textContent = words;
+  trouble.hidden = false;
+  clearTimeout(say.timer);
+  say.timer = setTimeout(() => { trouble.hidden = true; }, 8000);
+}
+
+document.addEventListener("htmx:responseError", ({ detail: { xhr } }) => {
+  const isWords = (xhr.getResponseHeader("Content-Type") || "").startsWith("text/plain");
+  say(isWords ? xhr.responseText : "That didn't work. What you entered is kept; please try again.");
+});
+document.addEventListener("htmx:sendError", () => {
+  say("The workshop can't be reached just now. What you typed is kept; try again in a moment.");
+});
+
+document.addEventListener("htmx:afterSettle", ({ detail: { elt } }) => {
+  const wanted = document.getElementById("setup")?.dataset.refocus;
+  if (elt.id === "setup" && wanted) document.getElementById(wanted)?.focus();
+  const opened = document.getElementById("open-form");
+  if (opened && (elt === opened || elt.contains(opened))) {
+    opened.querySelector("input:not([type=hidden]), select, textarea, button")?.focus();
+  }
+});
+
+// A form that opened in place closes again on Escape or by its own button; the focus goes back to what opened it.
+function closeForm(form) {
+  const opener = document.getElementById(form.dataset.opener);
+  form.remove();
+  opener?.focus();
+}
+document.addEventListener("click", ({ target }) => {
+  if (target.closest?.("[data-close-form]")) closeForm(target.closest("form"));
+});
+
+document.addEventListener("keydown", (event) => {
+  const opened = event.target.closest?.("#open-form");
+  if (event.key === "Escape" && opened) {
+    event.preventDefault();
+    closeForm(opened);
+  }
+  if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) {
+    const action = document.querySelector("[data-main-action]:not([disabled])");
+    if (action) { event.preventDefault(); action.click(); }
+  }
+  const isTyping = event.target.closest?.("input, textarea, select, [contenteditable]");
+  if (event.key === "/" && !isTyping) {
+    const search = document.getElementById("search");
+    if (search) { event.preventDefault(); search.focus(); }
+  }
+});
+
+// A form that is on its way isn't sent a second time. Coming back to the page by the history frees it.
+document.addEventListener("submit", (event) => {
+  const form = event.target;
+  if (form.hasAttribute("hx-post") && !form.hasAttribute("action")) return;
+  if (form.dataset.sent) event.preventDefault();
+  form.dataset.sent = "yes";
+});
+window.addEventListener("pageshow", () => {
+  for (const form of document.querySelectorAll("form[data-sent]")) delete form.dataset.sent;
+});
+
+document.querySelector("[data-focus-first]")?.focus();

@@ -1,0 +1,95 @@
+// The slip: which side is in view, goods' pictures of variants, uploads with progress. Python decides all the rest.
+
+const formOf = (element) => element.closest("form");
+
+function showSide(form, key) {
+  for (const goods of form.querySelectorAll("figure[data-side]")) goods.hidden = goods.dataset.side !== key;
+  for (const thumb of form.querySelectorAll("[data-show-side]")) {
+    thumb.setAttribute("aria-pressed", String(thumb.dataset.showSide === key));
+  }
+}
+
+function sideInView(form) {
+  return form.querySelector("figure[data-side]:not([hidden])")?.dataset.side ?? "";
+}
+
+document.addEventListener("click", ({ target }) => {
+  const thumb = target.closest?.("[data-show-side]");
+  if (thumb) showSide(formOf(thumb), thumb.dataset.showSide);
+  const drop = target.closest?.("[data-drop-upload]");
+  if (drop) {
+    const form = formOf(drop);
+    drop.closest(".held").replaceChildren();
+    form.dispatchEvent(new Event("entries-changed"));
+  }
+});
+
+// Whoever begins to type sees the side that it goes on.
+document.addEventListener("focusin", ({ target }) => {
+  const side = target.closest?.(".line[data-goes-to]")?.dataset.goesTo;
+  if (side && formOf(target)?.querySelector(`figure[data-side="${side}"][hidden]`)) showSide(formOf(target), side);
+});
+
+document.addEventListener("htmx:configRequest", ({ detail }) => {
+  if (detail.elt.matches("#slip-form, #try-out")) detail.parameters.set("view", sideInView(detail.elt));
+});
+
+// The ink says which picture of the goods it belongs on: a variant may bring its own.
+document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
+  const ink = detail.target.querySelector?.("[data-ink]");
+  if (!ink) return;
+  for (const image of document.querySelectorAll(`[data-goods="${ink.dataset.ink}"]`)) {
+    if (image.getAttribute("href") !== ink.dataset.picture) image.setAttribute("href", ink.dataset.picture);
+  }
+});
+
+function send(drop, file) {
+  const form = formOf(drop);
+  const progress = drop.querySelector("progress");
+  const problem = drop.querySelector(".problem");
+  const request = new XMLHttpRequest();
+  const finish = (words) => {
+    progress.hidden = true;
+    problem.hidden = !words;
+    problem.textContent = words;
+    drop.querySelector("input[type=file]").value = "";
+  };
+  request.upload.addEventListener("progress", (event) => {
+    if (event.lengthComputable) progress.value = (100 * event.loaded) / event.total;
+  });
+  request.addEventListener("load", () => {
+    if (request.status === 200) {
+      drop.querySelector(".held").innerHTML = request.responseText;
+      finish("");
+      form.dispatchEvent(new Event("entries-changed"));
+    } else {
+      const isWords = (request.getResponseHeader("Content-Type") || "").startsWith("text/plain");
+      finish(isWords ? request.responseText : `“${file.name}” could not be taken. Please try again.`);
+    }
+  });
+  request.addEventListener("error", () => finish(`“${file.name}” did not arrive. Please check the connection and try again.`));
+  problem.hidden = true;
+  progress.value = 0;
+  progress.hidden = false;
+  request.open("POST", drop.dataset.address);
+  request.setRequestHeader("X-CSRFToken", form.querySelector("[name=csrfmiddlewaretoken]").value);
+  const body = new FormData();
+  body.append("file", file);
+  request.send(body);
+}
+
+document.addEventListener("change", (event) => {
+  const drop = event.target.closest?.("[data-upload]");
+  if (!drop || event.target.type !== "file") return;
+  event.stopPropagation();
+  if (event.target.files[0]) send(drop, event.target.files[0]);
+});
+for (const name of ["dragover", "dragleave", "drop"]) {
+  document.addEventListener(name, (event) => {
+    const drop = event.target.closest?.("[data-upload]");
+    if (!drop) return;
+    event.preventDefault();
+    drop.classList.toggle("is-over", name === "dragover");
+    if (name === "drop" && event.dataTransfer.files[0]) send(drop, event.dataTransfer.files[0]);
+  });
+}
