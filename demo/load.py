@@ -13,6 +13,7 @@ import django
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "yenzo.config.settings")
 django.setup()
 
+from django.contrib.auth.hashers import make_password  # noqa: E402
 from django.db import transaction  # noqa: E402 - models need the settings first
 from django.urls import reverse  # noqa: E402
 
@@ -83,8 +84,10 @@ def load() -> bool:
 
 
 def _people() -> list[Person]:
+    # Hashed once for all four: it is slow on purpose.
+    hashed = make_password(PASSWORD)
     return [
-        Person.objects.create_user(username=username, password=PASSWORD, first_name=name, role=role)
+        Person.objects.create(username=username, password=hashed, first_name=name, role=role)
         for username, name, role in PEOPLE
     ]
 

@@ -2,7 +2,7 @@
 """Yenzo's own PostgreSQL clusters on loopback: a name comes in, a running server goes out.
 
 Usage: cluster.py start|stop|destroy NAME
-       cluster.py run NAME -- COMMAND...     starts it, runs COMMAND with DATABASE_URL, stops it again
+       cluster.py run NAME -- COMMAND...     starts it, runs COMMAND with DATABASE_URL and an empty FILES_ROOT, stops it
 Standard library only, so that it works before the virtual environment is there.
 """
 
@@ -171,7 +171,9 @@ def main(arguments: list[str]) -> int:
 
 
 def _run_inside(cluster: Cluster, command: list[str]) -> int:
-    environment = os.environ | {"DATABASE_URL": cluster.start()}
+    files = RUN_FOLDER / f"files-{cluster.name}"
+    shutil.rmtree(files, ignore_errors=True)
+    environment = os.environ | {"DATABASE_URL": cluster.start(), "FILES_ROOT": str(files)}
     try:
         return subprocess.run(command, env=environment, cwd=CHECKOUT, check=False).returncode
     finally:

@@ -68,8 +68,10 @@ def main() -> int:
         if probe.connect_ex(("127.0.0.1", port)) == 0:
             print(f"Something answers at {site} already. If it is this demo, open it; else choose another: PORT=8481.")
             return 1
-    signal.signal(signal.SIGTERM, _interrupt)
+    for number in (signal.SIGINT, signal.SIGTERM):
+        signal.signal(number, _interrupt)
     cluster, children = Cluster("demo"), Children()
+    (RUN_FOLDER / "demo.json").unlink(missing_ok=True)
     try:
         _environment(cluster.start(), site)
         _prepare()

@@ -75,7 +75,7 @@ AUTHENTICATION_BACKENDS = [
 ]
 AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
 LOGIN_URL = "accounts:sign_in"
-LOGIN_REDIRECT_URL = "catalogue:products"
+LOGIN_REDIRECT_URL = "accounts:front_door"
 LOGOUT_REDIRECT_URL = "accounts:sign_in"
 AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = 0.25

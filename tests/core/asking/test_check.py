@@ -53,3 +53,9 @@ def test_characters_are_counted_as_people_count(text, count):
 def test_room_is_what_is_left(setup):
     assert room_left(setup.field("name"), "WIND") == 14
     assert room_left(setup.field("name"), "W" * 20) == -2
+
+
+def test_book_pasted_into_a_line_is_refused_in_words_and_never_laid_out(setup, assets):
+    walked = walk(setup, entries({"name": "x" * 20_000}), assets)
+    assert "a line has room for 500 at most" in walked.verdict.blocking[0].message
+    assert not list(next(walked.scene.areas).nodes)

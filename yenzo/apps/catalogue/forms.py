@@ -5,6 +5,7 @@ from typing import Any
 from django import forms
 
 from yenzo.core.documents.setup import Area, Setup
+from yenzo.core.measure import plain_number
 
 KINDS = (
     ("line", "A line of text"),
@@ -74,11 +75,15 @@ class AreaForm(forms.Form):
     method = forms.ChoiceField(label="by")
 
     def __init__(self, setup: Setup, area: Area, *args: Any, **kwargs: Any) -> None:
-        kwargs.setdefault("initial", area.model_dump())
+        kwargs.setdefault("initial", {name: _plain(value) for name, value in area.model_dump().items()})
         kwargs["auto_id"] = "area-%s"
         super().__init__(*args, **kwargs)
         methods = [(key, method.name) for key, method in setup.materials.methods.items()]
         self.fields["method"] = forms.ChoiceField(choices=methods, label="by")
+
+
+def _plain(value: object) -> object:
+    return plain_number(value) if isinstance(value, float) else value
 
 
 class NewLineForm(forms.Form):

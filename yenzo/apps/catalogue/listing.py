@@ -21,6 +21,8 @@ NOUNS: dict[str, str] = {
     "artwork": "upload",
 }
 
+YOURS: dict[str, str] = {"line": "words", "artwork": "picture", "typeface": "lettering", "color": "color"}
+
 
 @dataclass(frozen=True)
 class ProductRow:
@@ -49,6 +51,13 @@ def list_rows(products: Iterable[Product]) -> list[ProductRow]:
         live = product.live
         rows.append(ProductRow(product, setup, picture, asks_words(setup), is_changed(product) if live else False))
     return rows
+
+
+def yours_words(setup: Setup) -> str:
+    """Return what of a product is the customer's own, in words: "Your words, lettering and picture"."""
+    kinds = {field.kind for field in setup.fields}
+    named = [noun for kind, noun in YOURS.items() if kind in kinds]
+    return f"Your {joined(named)}" if named else "Made to order"
 
 
 def is_changed(product: Product) -> bool:

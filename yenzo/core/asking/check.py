@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator
 from typing import Protocol, assert_never
 
 from yenzo.core.asking.ask import Asked
-from yenzo.core.asking.texts import characters, describe_allowed, not_allowed
+from yenzo.core.asking.texts import MOST_IN_A_LINE, characters, describe_allowed, not_allowed
 from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.documents.fields import (
     AnyField,
@@ -57,7 +57,8 @@ def _check_field(setup: Setup, field: AnyField, asked: Asked, coverage: Coverage
     match field:
         case LineField():
             yield from _check_line(field, asked.text(field.key))
-            yield from _check_letters(setup, field.key, asked.text(field.key), asked, coverage)
+            if len(asked.text(field.key)) <= MOST_IN_A_LINE:
+                yield from _check_letters(setup, field.key, asked.text(field.key), asked, coverage)
         case ChoiceField():
             yield from _check_offered(field, asked.text(field.key), {option.key for option in field.options})
             option = field.option(asked.text(field.key))
@@ -94,6 +95,12 @@ def _please(field: AnyField) -> str:
 
 
 def _check_line(field: LineField, text: str) -> Iterator[Problem]:
+    if len(text) > MOST_IN_A_LINE:
+        message = (
+            f"This is {len(text)} characters long; a line has room for {MOST_IN_A_LINE} at most. Please shorten it."
+        )
+        yield Problem(code="too_long", field=field.key, message=message)
+        return
     count = len(characters(text))
     if field.most_characters is not None and count > field.most_characters:
         over = count - field.most_characters

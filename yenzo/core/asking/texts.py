@@ -4,6 +4,9 @@ import icu
 
 from yenzo.core.documents.fields import Allowed, LineField
 
+# A line is one glance: beyond this nothing is laid out, so that a book that is pasted in costs nobody a second.
+MOST_IN_A_LINE = 500
+
 
 def characters(text: str) -> list[str]:
     """Return the characters as people see them (extended grapheme clusters, UAX 29)."""

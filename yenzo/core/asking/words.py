@@ -1,5 +1,7 @@
 """Entries in words: a set-up and what is asked come in, what each entry is called and says goes out."""
 
+from decimal import Decimal
+
 from yenzo.core.asking.ask import Asked, Value
 from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.documents.fields import AnyField, ChoiceField, ColorField, LineField, TypefaceField, YesNoField
@@ -15,6 +17,11 @@ class SaidEntry(Frozen):
     workshop_label: str
     words: str
     is_exact: bool
+
+
+def say_amount(amount: Decimal) -> str:
+    """Return an amount as the workshop writes it in sentences, with at least two decimals and no currency."""
+    return f"{amount:.2f}" if amount == round(amount, 2) else f"{amount.normalize():f}"
 
 
 def value_name(setup: Setup, field: AnyField, key: str) -> str:

@@ -8,12 +8,11 @@ from babel.numbers import get_currency_precision
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.texts import characters
-from yenzo.core.asking.words import value_name
+from yenzo.core.asking.words import say_amount, value_name
 from yenzo.core.documents.charges import AnyCharge, CharacterCharge, ChoiceCharge, FixedCharge
 from yenzo.core.documents.fields import AnyField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen, Money
-from yenzo.core.measure import plain_number
 
 
 class QuoteLine(Frozen):
@@ -79,7 +78,7 @@ def _by_character(charge: CharacterCharge, field: AnyField, asked: Asked) -> Quo
         return None
     letters = "character" if more == 1 else "characters"
     beyond = f" beyond the first {charge.beyond}" if charge.beyond else ""
-    label = f"{field.label}: {more} {letters}{beyond}, at {plain_number(float(charge.amount), 3)}"
+    label = f"{field.label}: {more} {letters}{beyond}, at {say_amount(charge.amount)}"
     return QuoteLine(key=charge.key, label=label, amount=charge.amount * more)
 
 

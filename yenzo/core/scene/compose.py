@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from yenzo.core.asking.ask import Asked
+from yenzo.core.asking.texts import MOST_IN_A_LINE
 from yenzo.core.documents.entries import Adjustment, UploadedFile
 from yenzo.core.documents.fields import ChoiceField, ColorField, TypefaceField
 from yenzo.core.documents.materials import PaletteColor
@@ -69,6 +70,10 @@ def _lettering(
     typefaces: Typefaces,
     adjustment: Adjustment,
 ) -> Lettering | None:
+    text = _produced_text(setup, placement.field, asked)
+    if len(text) > MOST_IN_A_LINE:
+        # A problem with the entry says so; what isn't laid out can't be made.
+        return None
     undecided = []
     typeface = _typeface(setup, placement, asked)
     if typeface is None:
@@ -80,7 +85,6 @@ def _lettering(
     paint = _paint(setup, placement, asked)
     if paint is None:
         undecided.append("color")
-    text = _produced_text(setup, placement.field, asked)
     safe = Box(0, 0, area.width_mm, area.height_mm).grown(-area.safe_mm)
     style = LineStyle(placement.least_mm, placement.most_mm, placement.align, placement.vertical)
     line = fit_line(font, text, safe, style, asked.language)

@@ -72,7 +72,7 @@ def _read(path: Path) -> KeptMail:
         key=path.stem,
         to=str(message["To"]),
         subject=str(message["Subject"]),
-        text=body.get_content() if body else "",
+        text=body.get_content().replace("\r\n", "\n") if body else "",
         sent_at=parsedate_to_datetime(str(message["Date"])),
         pictures=sum(1 for _ in message.iter_attachments()),
     )

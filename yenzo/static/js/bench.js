@@ -68,7 +68,7 @@ function moved(event) {
 document.addEventListener("pointerdown", (event) => {
   const ground = event.target.closest?.("#bench [data-ground]");
   if (!ground || event.button !== 0) return;
-  const area = event.target.closest("[data-area]");
+  const area = event.target.closest("[data-imprint]");
   const rect = area ? area.querySelector(".area-ground") : document.createElementNS("http://www.w3.org/2000/svg", "rect");
   if (!area) rect.setAttribute("class", "area-drawn");
   drag = {
@@ -99,14 +99,14 @@ document.addEventListener("pointerup", (event) => {
   if (!isFar) {
     if (area) pick(area);
   } else if (area) {
-    send(area.dataset.placeAddress, place, area.dataset.area);
+    send(area.dataset.placeAddress, place, area.dataset.imprint);
   } else {
     send(ground.dataset.drawAddress, place, "");
   }
 });
 
 document.addEventListener("keydown", (event) => {
-  const area = event.target.closest?.("#bench [data-area]");
+  const area = event.target.closest?.("#bench [data-imprint]");
   if (!area) return;
   if (event.key === "Enter" || event.key === " ") {
     event.preventDefault();
@@ -121,5 +121,5 @@ document.addEventListener("keydown", (event) => {
   const place = { ...from, x: from.x + dx, y: from.y + dy };
   area.dataset.place = `${place.x} ${place.y} ${place.width} ${place.height}`;
   show(area.querySelector(".area-ground"), place);
-  send(area.dataset.placeAddress, place, area.dataset.area);
+  send(area.dataset.placeAddress, place, area.dataset.imprint);
 });

@@ -59,7 +59,8 @@ function send(drop, file) {
   });
   request.addEventListener("load", () => {
     if (request.status === 200) {
-      drop.querySelector(".held").innerHTML = request.responseText;
+      // The line may have been laid out anew while the file was on its way.
+      document.getElementById(`held-${drop.dataset.upload}`).innerHTML = request.responseText;
       finish("");
       form.dispatchEvent(new Event("entries-changed"));
     } else {

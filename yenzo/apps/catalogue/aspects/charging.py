@@ -6,8 +6,8 @@ from typing import Any
 from django import forms
 
 from yenzo.apps.catalogue.aspects.choosing import possibilities
-from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined, plain
-from yenzo.core.asking.words import value_name
+from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined
+from yenzo.core.asking.words import say_amount, value_name
 from yenzo.core.documents.charges import AnyCharge, CharacterCharge, ChoiceCharge, FixedCharge
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.fields import LineField
@@ -24,13 +24,13 @@ class ChargeAspect(Aspect):
 
     def _charge_words(self, line: FormLine, charge: AnyCharge) -> list[str]:
         if isinstance(charge, FixedCharge):
-            return [plain(charge.amount)]
+            return [say_amount(charge.amount)]
         if isinstance(charge, CharacterCharge):
             beyond = f" beyond the first {charge.beyond}" if charge.beyond else ""
             spaces = ", spaces too" if charge.count_spaces else ""
-            return [f"{plain(charge.amount)} a character{beyond}{spaces}"]
+            return [f"{say_amount(charge.amount)} a character{beyond}{spaces}"]
         return [
-            f"{plain(amount)} for {value_name(line.setup, line.field, key)}"
+            f"{say_amount(amount)} for {value_name(line.setup, line.field, key)}"
             for key, amount in charge.amounts.items()
             if amount
         ]

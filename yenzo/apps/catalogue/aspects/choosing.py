@@ -137,7 +137,9 @@ class ColorsAspect(Aspect):
         palette = palettes.pop()
         colors = [color for _, color in picked]
         default = [line.set("default", None)] if line.field.default not in colors else []
-        changes = [line.set("palette", palette), line.set("colors", colors)]
+        whole = {color.key for color in materials().palettes[palette].colors}
+        # All of them means the whole palette, with what is added to it later.
+        changes = [line.set("palette", palette), line.set("colors", None if whole <= set(colors) else colors)]
         return [*changes, *default, *dropped_amounts(line, set(colors))]
 
 

@@ -67,11 +67,6 @@ def joined(words: list[str], last: str = "and") -> str:
     return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} {last} {words[-1]}"
 
 
-def plain(amount: Any) -> str:
-    """Return an amount as the workshop writes it, with at least two decimals."""
-    return f"{amount:.2f}" if amount == round(amount, 2) else f"{amount.normalize():f}"
-
-
 def counted(number: int, one: str, many: str | None = None) -> str:
     """Return a number with its noun."""
     return f"{number} {one if number == 1 else many or one + 's'}"

@@ -123,8 +123,9 @@ def remove_variant(request: HttpRequest, key: str, variant_key: str) -> HttpResp
 
 def _marked(side: Side) -> dict[str, float]:
     if side.scale is None:
-        middle = side.picture.height_px / 2
-        return {"start_x": 0, "start_y": middle, "end_x": side.picture.width_px, "end_y": middle}
+        # Away from the edges, where a hand can take hold of them.
+        width, middle = side.picture.width_px, side.picture.height_px // 2
+        return {"start_x": width // 10, "start_y": middle, "end_x": width - width // 10, "end_y": middle}
     (start_x, start_y), (end_x, end_y) = side.scale.start_px, side.scale.end_px
     marked = {"start_x": start_x, "start_y": start_y, "end_x": end_x, "end_y": end_y}
     return {**marked, "length_mm": side.scale.length_mm}

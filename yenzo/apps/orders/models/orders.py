@@ -1,5 +1,6 @@
 """Orders, their pieces and what happened to them."""
 
+import re
 import secrets
 import uuid
 from typing import ClassVar, Self
@@ -13,6 +14,8 @@ from yenzo.apps.designs.models import Upload
 # What people call an order counts on from here, so that the first one isn't number 1.
 NUMBERS_BEGIN_AFTER = 2000
 TOKEN_BYTES = 24
+# "2041", or what stands on a ticket: "T-2041-1".
+NUMBER_OR_TICKET = re.compile(r"(T-)?(?P<number>\d{1,9})(-\d+)?", re.ASCII | re.IGNORECASE)
 
 
 def new_token() -> str:
@@ -36,9 +39,9 @@ class OrderQuerySet(models.QuerySet["Order"]):
             | Q(customer_mail__icontains=words)
             | Q(pieces__search_text__icontains=words)
         )
-        digits = words.removeprefix("T-").split("-")[0]
-        if digits.isascii() and digits.isdecimal() and len(digits) < 10:
-            found |= Q(pk=int(digits) - NUMBERS_BEGIN_AFTER)
+        named = NUMBER_OR_TICKET.fullmatch(words)
+        if named:
+            found |= Q(pk=int(named["number"]) - NUMBERS_BEGIN_AFTER)
         return self.filter(found).distinct()
 
 

@@ -12,7 +12,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.catalogue.files import StoredAssets
-from yenzo.apps.catalogue.listing import asks_words
+from yenzo.apps.catalogue.listing import yours_words
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.limiting import may_go_on
@@ -33,7 +33,7 @@ TOO_MANY = 429
 @require_safe
 def home(request: HttpRequest) -> HttpResponse:
     goods = [
-        {"product": product, "revision": product.live, "asks": asks_words(setup_of_revision(product.live))}
+        {"product": product, "revision": product.live, "yours": yours_words(setup_of_revision(product.live))}
         for product in Product.objects.live()
         if product.live
     ]

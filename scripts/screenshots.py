@@ -1,0 +1,121 @@
+#!/usr/bin/env python3
+"""Takes the pictures of docs/screenshots from a running demo (`make demo` in another window, then `make screenshots`).
+
+Usage: screenshots.py [FOLDER] [NAME...]
+"""
+
+import json
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+CHECKOUT = Path(__file__).resolve().parent.parent
+WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+FLAGS = ("--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run")
+
+
+def typed(page: Page) -> None:
+    """Fill the nameboard's slip as a customer would."""
+    page.fill("[data-field=name]", "Wind & Whey")
+    page.locator("[data-field=with-port] label", has_text="Yes").click()
+    page.fill("#entry-port", "Port Hallow")
+    page.locator("#line-port .made").wait_for()
+    page.evaluate("scrollTo(0, 0)")
+
+
+def reverse_of_cushion(page: Page) -> None:
+    """Put an emblem on the cushion's reverse."""
+    page.fill("[data-field=words]", "Halcyon Days")
+    page.locator(".variants label", has_text="Sand").click()
+    page.locator("[data-field=with-emblem] label", has_text="Yes").click()
+    assets = CHECKOUT / "demo" / "products" / "deck-cushion" / "entries" / "assets"
+    page.locator("#line-emblem").wait_for()
+    page.wait_for_load_state("networkidle")
+    page.set_input_files("#line-emblem input[type=file]", assets / "tern-emblem.png")
+    page.locator("#line-emblem .made").wait_for()
+    page.locator("[data-show-side=reverse]").click()
+
+
+def in_basket(page: Page) -> None:
+    """Put a nameboard in the basket and look at it."""
+    typed(page)
+    page.get_by_role("button", name="Put in the basket").click()
+    page.locator(".piece").first.wait_for()
+
+
+def at_checkout(page: Page) -> None:
+    """Go on to the checkout with a nameboard."""
+    in_basket(page)
+    page.get_by_role("link", name="Go to the checkout").click()
+    page.locator(".checkout").wait_for()
+
+
+def picked_area(page: Page) -> None:
+    """Wait for the try-out and pick the first area."""
+    page.locator("#try-out .quote").wait_for()
+    page.locator("#bench [data-imprint]").first.click()
+    page.locator(".strip-form").wait_for()
+
+
+def pack_shown(page: Page) -> None:
+    """Wait until the pack's part has come."""
+    page.locator("[data-pack=done]").first.wait_for()
+
+
+Scene = tuple[str, dict[str, int], str, Callable[[Page], None] | None]
+SCENES: dict[str, Scene] = {
+    "shop": ("shop", WIDE, "", None),
+    "product": ("product", WIDE, "", typed),
+    "product-reverse": ("product_heavy", WIDE, "", reverse_of_cushion),
+    "basket": ("product", WIDE, "", in_basket),
+    "checkout": ("product", WIDE, "", at_checkout),
+    "order": ("order", WIDE, "", None),
+    "product-phone": ("product", PHONE, "", typed),
+    "basket-phone": ("product", PHONE, "", in_basket),
+    "order-phone": ("order", PHONE, "", None),
+    "products": ("products", WIDE, "seller", None),
+    "setup": ("setup", WIDE, "seller", picked_area),
+    "materials": ("materials", WIDE, "seller", None),
+    "orders": ("orders", WIDE, "desk", None),
+    "order-staff": ("order_staff", WIDE, "desk", pack_shown),
+    "outbox": ("outbox", WIDE, "desk", None),
+}
+
+
+def main(arguments: list[str]) -> int:
+    """Take all pictures, or those that are named."""
+    folder = Path(arguments[0]) if arguments else CHECKOUT / "docs" / "screenshots"
+    folder.mkdir(parents=True, exist_ok=True)
+    facts = json.loads((CHECKOUT / ".run" / "demo.json").read_text())
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=list(FLAGS))
+        for name, (page_name, size, role, act) in SCENES.items():
+            if arguments[1:] and name not in arguments[1:]:
+                continue
+            page = browser.new_context(viewport=size).new_page()
+            page.on("console", lambda message: print(f"console: {message.text}"))
+            page.on("pageerror", lambda error: print(f"error: {error}"))
+            if role:
+                _sign_in(page, next(one for one in facts["staff"] if one["role"] == role))
+            page.goto(facts["pages"][page_name])
+            if act:
+                act(page)
+            page.wait_for_load_state("networkidle")
+            page.screenshot(path=folder / f"{name}.png")
+            page.context.close()
+        browser.close()
+    return 0
+
+
+def _sign_in(page: Page, person: dict[str, str]) -> None:
+    page.goto(person["sign_in"])
+    page.fill("[name=username]", person["username"])
+    page.fill("[name=password]", person["password"])
+    page.get_by_role("button", name="Sign in").click()
+    page.wait_for_load_state()
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

@@ -1,0 +1,135 @@
+import pytest
+from django.http import QueryDict
+
+from tests.core.conftest import board
+from yenzo.apps.catalogue.aspects import ASPECTS, FormLine, sentence_of
+from yenzo.apps.catalogue.aspects.sentence import KIND_WORDS, PATTERNS
+from yenzo.core.documents.edits import OPERATIONS, apply_operations
+from yenzo.core.documents.fields import AnyField
+from yenzo.core.documents.reading import read_setup
+
+
+def lines_and_aspects():
+    """Every underlined value of every line of the board."""
+    setup = read_setup(board())
+    for field in setup.fields:
+        for part in sentence_of(FormLine(setup, field)):
+            if part.aspect:
+                yield field.key, part.aspect, part.placement
+
+
+def kinds():
+    return {model.model_fields["kind"].default for model in AnyField.__origin__.__args__}
+
+
+def words(setup, key):
+    field = setup.field(key)
+    return "".join([field.label, *(part.words for part in sentence_of(FormLine(setup, field)))])
+
+
+def line_of(setup, field_key, placement_key):
+    placement = next((p for p in setup.placements if p.key == placement_key), None)
+    return FormLine(setup, setup.field(field_key), placement)
+
+
+def posted(form, **others):
+    """What a browser sends when the form is saved as it opened, but for others."""
+    data = QueryDict(mutable=True)
+    for name, field in form.fields.items():
+        value = others.get(name, form.get_initial_for_field(field, name))
+        if isinstance(value, list | tuple):
+            data.setlist(name, [str(part) for part in value])
+        elif value is True:
+            data[name] = "on"
+        elif value not in (None, False):
+            data[name] = str(value)
+    return data
+
+
+def saved(document, line, aspect, data):
+    form = aspect.form(line, data)
+    assert form.is_valid(), form.errors
+    operations = OPERATIONS.validate_python(aspect.operations(line, form.cleaned_data))
+    changed, _ = apply_operations(document, operations)
+    return read_setup(changed)
+
+
+def test_sentences_exist_for_every_kind_of_field():
+    assert kinds() == set(PATTERNS) == set(KIND_WORDS)
+
+
+def test_sentence_reads_like_a_work_order():
+    setup = read_setup(board())
+    assert words(setup, "name") == (
+        "Name of the boat — a line of text, must be filled, up to 18 characters, letters, digits, space, - & ', "
+        "in capitals, no sample. Goes on Front / Panel, as large as fits, letters 30 to 80 mm, centered, in the "
+        "customer's “Lettering”, in the customer's “Finish”. Adds 0.40 a character beyond the first 6. Asked always."
+    )
+    assert words(setup, "photo").endswith("Adds nothing. Asked when With a photo is yes.")
+    assert "Adds 24.00 for Oak." in words(setup, "wood")
+
+
+@pytest.mark.parametrize(("field_key", "aspect_key", "placement_key"), list(lines_and_aspects()))
+def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_key, placement_key):
+    setup = read_setup(board())
+    line, aspect = line_of(setup, field_key, placement_key), ASPECTS[aspect_key]
+    again = saved(board(), line, aspect, posted(aspect.form(line)))
+    assert again.model_copy(update={"charges": ()}) == setup.model_copy(update={"charges": ()})
+    assert {charge.key: charge for charge in again.charges} == {charge.key: charge for charge in setup.charges}
+
+
+@pytest.mark.parametrize(
+    ("field_key", "aspect_key", "given", "said"),
+    [
+        ("name", "label", {"label": "Boat"}, "Boat — a line of text"),
+        ("name", "required", {"required": False}, "may stay empty"),
+        ("name", "limit", {"least": 2, "most": 9}, "2 to 9 characters"),
+        ("name", "limit", {"least": None, "most": 1}, "up to 1 character,"),
+        ("name", "allowed", {"any": True}, "any characters"),
+        ("name", "capitals", {"capitals": False}, "as typed"),
+        ("name", "sample", {"sample": "OTTER"}, "sample “OTTER”"),
+        ("name", "places", {"areas": ["front/photo", "front/panel"]}, "Front / Panel and Front / Photo"),
+        ("name", "places", {"areas": []}, "no area, only the ticket"),
+        ("name", "charge", {"fixed": "2.5", "a_character": None}, "Adds 2.50."),
+        ("name", "height", {"least_mm": 50, "most_mm": 50}, "50 mm high"),
+        ("name", "align", {"align": "left", "vertical": "top"}, "at the left at the top"),
+        ("name", "face", {"typeface": "fixed/levant"}, "in Levant"),
+        ("name", "paint", {"color": "finishes/white"}, "in White"),
+        ("photo", "fit", {"fit": "contain"}, "fitting inside the area"),
+        ("photo", "kinds", {"kinds": ["png"], "least_pixels": 400}, "PNG, at least 400 pixels"),
+        ("photo", "ask-when", {"test-0": ""}, "Asked always"),
+        (
+            "wood",
+            "ask-when",
+            {"test-0": "with_photo is yes", "test-1": "lettering is_not levant", "match": "any"},
+            "Asked when With a photo is yes or Lettering is not Levant.",
+        ),
+        (
+            "wood",
+            "options",
+            {"options": "Cedar\nLarch = LRX"},
+            "Cedar or Larch; at first Cedar. Goes on no area, only the ticket. Adds nothing.",
+        ),
+        ("lettering", "faces", {"typefaces": ["levant"]}, "among Levant; at first nothing"),
+        ("finish", "colors", {"colors": ["finishes/white"]}, "White of Finishes; at first nothing"),
+        ("with_photo", "default", {"default": "yes"}, "at first yes"),
+    ],
+)
+def test_saving_a_form_says_what_was_given(product, field_key, aspect_key, given, said):
+    setup = read_setup(board())
+    placement = (
+        next((p.key for p in setup.placements_of(field_key)), "")
+        if aspect_key in {"height", "align", "face", "paint", "fit"}
+        else ""
+    )
+    line, aspect = line_of(setup, field_key, placement), ASPECTS[aspect_key]
+    again = saved(board(), line, aspect, posted(aspect.form(line), **given))
+    assert said in words(again, field_key)
+
+
+def test_least_letter_height_above_the_most_is_refused_at_its_form(sign_in, product):
+    seller = sign_in("seller")
+    address = "/workshop/products/board/lines/name/height/?placement=name"
+    answer = seller.post(address, {"least_mm": "90", "most_mm": "80"})
+    assert (answer.status_code, answer["HX-Retarget"]) == (422, "#open-form")
+    assert "The least letter height is above the most." in answer.content.decode()

@@ -1,0 +1,165 @@
+import json
+
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+from django.urls import reverse
+
+from tests.core.conftest import board, picture_bytes
+from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.services.products import import_product, publish_setup
+
+BASE = "/workshop/products/board/"
+
+
+@pytest.fixture
+def seller(sign_in):
+    return sign_in("seller")
+
+
+def draft_of(product):
+    product.refresh_from_db()
+    return product.draft
+
+
+def test_new_product_begins_with_a_picture_and_goes_on_to_its_scale(seller):
+    facts = {"name": "Oar blade", "base_price": "30", "currency": "GBP"}
+    picture = SimpleUploadedFile("oar.png", picture_bytes((300, 200)))
+    answer = seller.post(reverse("catalogue:new_product"), {**facts, "picture": picture})
+    assert answer.url == reverse("catalogue:scale", args=["oar-blade", "front"])
+    marks = {"start_x": 10, "start_y": 100, "end_x": 290, "end_y": 100, "length_mm": 140}
+    assert seller.post(answer.url, marks).url == reverse("catalogue:setup", args=["oar-blade"])
+    side = Product.objects.get(key="oar-blade").draft["sides"][0]
+    assert side["scale"]["length_mm"] == 140
+
+
+@pytest.mark.parametrize(("data", "words"), [(b"", "empty"), (b"GIF89a....", "is a GIF file")])
+def test_refused_picture_of_a_new_product_keeps_what_was_typed(seller, data, words):
+    facts = {"name": "Oar blade", "base_price": "30", "currency": "GBP", "picture": SimpleUploadedFile("oar.png", data)}
+    answer = seller.post(reverse("catalogue:new_product"), facts)
+    page = answer.content.decode()
+    assert answer.status_code == 422
+    assert words in page
+    assert 'value="Oar blade"' in page
+    assert not Product.objects.exists()
+
+
+def test_scale_of_two_marks_on_one_point_is_refused_in_words(seller, product):
+    marks = {"start_x": 10, "start_y": 10, "end_x": 10, "end_y": 10, "length_mm": 140}
+    answer = seller.post(f"{BASE}sides/front/scale/", marks)
+    assert answer.status_code == 422
+    assert "mark two points that are apart" in answer.content.decode()
+
+
+def test_area_is_drawn_moved_resized_and_removed_with_what_lies_in_it(seller, product):
+    place = {"x_mm": "100.04", "y_mm": "20", "width_mm": "50", "height_mm": "0.2"}
+    seller.post(f"{BASE}areas/front/", place)
+    drawn = draft_of(product)["sides"][0]["areas"][-1]
+    assert (drawn["x_mm"], drawn["height_mm"]) == (100.0, 1.0)
+    seller.post(f"{BASE}areas/front/panel/place/", {"x_mm": "81", "y_mm": "38", "width_mm": "500", "height_mm": "98"})
+    panel = draft_of(product)["sides"][0]["areas"][0]
+    assert (panel["x_mm"], panel["width_mm"]) == (81, 500)
+    seller.post(f"{BASE}areas/front/panel/remove/")
+    draft = draft_of(product)
+    assert [area["key"] for area in draft["sides"][0]["areas"]] == ["photo", drawn["key"]]
+    assert [placement["key"] for placement in draft["placements"]] == ["photo"]
+
+
+def test_numbers_of_an_area_that_leave_nothing_are_refused_and_kept_on_the_page(seller, product):
+    numbers = {
+        "name": "Panel",
+        "x_mm": 80,
+        "y_mm": 38,
+        "width_mm": 540,
+        "height_mm": 98,
+        "safe_mm": 60,
+        "bleed_mm": 2,
+        "dpi": 100,
+        "method": "carving",
+        "selected": "front/panel",
+    }
+    answer = seller.post(f"{BASE}areas/front/panel/", numbers)
+    assert answer.status_code == 422
+    assert "a safe margin of 60 mm leaves nothing of the area “Panel”" in answer.content.decode()
+    answer = seller.post(f"{BASE}areas/front/panel/", {**numbers, "safe_mm": 5, "dpi": 5})
+    assert "dpi: Ensure this value is greater than or equal to 36." in answer.content.decode()
+
+
+def test_lines_are_added_moved_copied_and_removed(seller, product):
+    for kind in ("line", "choice", "yes_no", "typeface", "color", "artwork"):
+        answer = seller.post(f"{BASE}lines/", {"label": f"New {kind}", "kind": kind})
+        assert answer.status_code == 200, kind
+    keys = [field["key"] for field in draft_of(product)["fields"]]
+    assert keys[-6:] == ["new-line", "new-choice", "new-yes-no", "new-typeface", "new-color", "new-artwork"]
+    seller.post(f"{BASE}lines/wood/move/", {"position": "0"})
+    seller.post(f"{BASE}lines/wood/copy/")
+    draft = draft_of(product)
+    assert [field["label"] for field in draft["fields"][:2]] == ["Wood", "Wood (copy)"]
+    assert [charge["amounts"] for charge in draft["charges"] if charge["field"].startswith("wood")] == [
+        {"oak": "24.00"}
+    ] * 2
+    seller.post(f"{BASE}lines/wood/remove/")
+    assert "wood" not in [field["key"] for field in draft_of(product)["fields"]]
+
+
+def test_line_that_others_lean_on_is_kept_and_the_page_says_why(seller, product):
+    answer = seller.post(f"{BASE}lines/with_photo/remove/")
+    assert answer.status_code == 422
+    assert "“Photo” is asked when “with_photo” matches, but no field has that key." in answer.content.decode()
+    assert "with_photo" in [field["key"] for field in draft_of(product)["fields"]]
+
+
+def test_edit_announces_itself_to_the_try_out_and_a_stale_one_says_both(seller, sign_in, product):
+    label = {"label": "Ship", "workshop_name": "", "help": "", "seen": "0"}
+    assert seller.post(f"{BASE}lines/name/label/", label)["HX-Trigger-After-Swap"] == "draft-changed"
+    answer = sign_in("owner").post(f"{BASE}lines/name/label/", {**label, "label": "Vessel"})
+    page = answer.content.decode()
+    assert answer.status_code == 422
+    assert "Seller changed this while you had it open" in page
+    assert "“Ship”" in page
+    assert "“Vessel”" in page
+
+
+def test_publishing_from_the_page_makes_the_next_revision_live(seller, product):
+    seller.post(f"{BASE}offer/", {"name": "Board", "base_price": "91.50", "sku": "", "category": "", "story": ""})
+    product.refresh_from_db()
+    answer = seller.post(f"{BASE}publish/", {"seen": product.draft_version})
+    assert "Revision 2 is live" in answer.content.decode()
+
+
+def test_variant_with_a_picture_of_its_own_is_added_and_removed(seller, product):
+    facts = {
+        "name": "Oiled",
+        "price_difference": "4",
+        "swatch": "#553311",
+        "picture-front": SimpleUploadedFile("o.png", picture_bytes((1400, 440))),
+    }
+    seller.post(f"{BASE}variants/", facts)
+    variant = draft_of(product)["offer"]["variants"][0]
+    assert (variant["name"], list(variant["pictures"])) == ("Oiled", ["front"])
+    seller.post(f"{BASE}variants/oiled/remove/")
+    assert draft_of(product)["offer"]["variants"] == []
+
+
+@pytest.mark.parametrize(
+    "path",
+    ["lines/none/label/", "lines/name/none/", "areas/lid/x/", "sides/lid/scale/", "lines/name/height/?placement=none"],
+)
+def test_what_is_not_there_is_not_found(seller, product, path):
+    assert seller.post(BASE + path, {}).status_code == 404
+
+
+def test_product_list_asks_the_database_as_often_for_many_as_for_one(seller, owner, product):
+    def queries():
+        with CaptureQueriesContext(
+            connection,
+        ) as caught:
+            assert seller.get(reverse("catalogue:products")).status_code == 200
+        return len(caught)
+
+    one = queries()
+    for number in range(3):
+        made = import_product(owner, json.loads(json.dumps(board())), key=f"board-{number}")
+        publish_setup(owner, made.pk, seen_version=0)
+    assert queries() == one

@@ -1,0 +1,131 @@
+"""Builders for the apps' tests: staff, a small live product, a visitor with a basket, an order."""
+
+import uuid
+
+import pytest
+from django.test import Client
+
+from tests.core.conftest import GOODS, PHOTO, TYPEFACES, board
+from yenzo.apps.accounts.models import Person, Role
+from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of
+from yenzo.apps.catalogue.files import store_file
+from yenzo.apps.catalogue.services.materials import add_font, save_material
+from yenzo.apps.catalogue.services.products import import_product, publish_setup
+from yenzo.apps.designs.models import Upload
+from yenzo.apps.designs.services.designs import save_design
+from yenzo.apps.orders.services.orders import Checkout, basket_digest, place_order
+from yenzo.core.documents.reading import read_entries
+
+GUEST = Actor(CUSTOMER, "Customer")
+
+
+@pytest.fixture
+def people(db, settings):
+    # Slow hashing is for guessers, not for tests.
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+    return {
+        role: Person.objects.create_user(username=role, password="pass-word-9", first_name=role.title(), role=role)
+        for role in Role.values
+    }
+
+
+@pytest.fixture
+def actors(people):
+    return {role: actor_of(person) for role, person in people.items()} | {"customer": GUEST, "system": SYSTEM_ACTOR}
+
+
+@pytest.fixture
+def owner(actors):
+    return actors["owner"]
+
+
+@pytest.fixture
+def sign_in(people):
+    def signed_in(role):
+        client = Client()
+        client.force_login(people[role])
+        return client
+
+    return signed_in
+
+
+@pytest.fixture
+def product(owner):
+    """A board that is live as revision 1."""
+    document = board()
+    for kind, documents in document["materials"].items():
+        for key, material in documents.items():
+            save_material(owner, kind, key, material)
+    for key in document["materials"]["typefaces"]:
+        add_font(owner, (TYPEFACES / f"{key}.ttf").read_bytes(), key)
+    store_file(GOODS, is_public=True)
+    made = import_product(owner, document, key="board")
+    publish_setup(owner, made.pk, seen_version=made.draft_version)
+    made.refresh_from_db()
+    return made
+
+
+@pytest.fixture
+def visitor():
+    return uuid.uuid4()
+
+
+@pytest.fixture
+def browser_of():
+    """A test client whose session is a visitor's."""
+
+    def client_of(visitor):
+        client = Client()
+        session = client.session
+        session["visitor"] = str(visitor)
+        session.save()
+        return client
+
+    return client_of
+
+
+@pytest.fixture
+def make_upload(db):
+    def made(visitor, name="otter.jpg", size=(600, 400)):
+        stored = store_file(PHOTO)
+        return Upload.objects.create(
+            visitor=visitor,
+            name=name,
+            kind="jpeg",
+            width_px=size[0],
+            height_px=size[1],
+            original=stored,
+            prepared=stored,
+            shown=stored,
+        )
+
+    return made
+
+
+@pytest.fixture
+def put_in_basket(product):
+    def put(visitor, upload=None, **values):
+        document = {"values": {"name": "Wind & Whey", **values}}
+        if upload:
+            document["values"]["with_photo"] = True
+            document["uploads"] = {"photo": upload.for_entries.model_dump(mode="json")}
+        return save_design(
+            GUEST, product.live, read_entries(document), visitor=visitor, uploads=[upload] if upload else []
+        )
+
+    return put
+
+
+@pytest.fixture
+def checkout_of():
+    def made(visitor, designs, **others):
+        facts = {"key": uuid.uuid4(), "name": "Wilma Reedmaker", "mail": "wilma@post.example", "address": "Berth 14"}
+        return Checkout(visitor=visitor, basket_seen=basket_digest(designs), **(facts | others))
+
+    return made
+
+
+@pytest.fixture
+def order(visitor, put_in_basket, checkout_of):
+    """An order of one board that waits for payment."""
+    return place_order(GUEST, checkout_of(visitor, [put_in_basket(visitor)]))

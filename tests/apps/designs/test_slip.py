@@ -1,0 +1,161 @@
+import re
+import uuid
+from pathlib import Path
+
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import Client
+
+from tests.apps.catalogue.test_aspects import kinds
+from tests.core.conftest import entries, picture_bytes
+from yenzo.apps.catalogue.files import StoredAssets
+from yenzo.apps.catalogue.listing import NOUNS
+from yenzo.apps.catalogue.to_core import setup_of_revision
+from yenzo.apps.designs.models import Design, Upload
+from yenzo.core.spine import walk
+
+PREVIEW = "/goods/board/preview/"
+
+
+def core_digest(product, **values):
+    return walk(setup_of_revision(product.live), entries(values), StoredAssets()).scene.sides[0].digest
+
+
+def test_every_kind_of_field_has_a_control_on_the_slip_and_a_noun_in_the_list(product):
+    page = Client().get("/goods/board/").content.decode()
+    assert set(NOUNS) == kinds()
+    for field in setup_of_revision(product.live).fields:
+        assert f'data-field="{field.key}"' in page
+
+
+def test_preview_carries_the_digest_that_the_core_gives_for_what_was_typed(product):
+    answer = Client().post(PREVIEW, {"entry-name": "Halcyon"})
+    assert f'data-scene="{core_digest(product, name="Halcyon")}"' in answer.content.decode()
+
+
+def test_preview_sends_only_sides_that_changed_and_no_control_that_stays(product):
+    shown = f"front:{core_digest(product, name='Halcyon')}"
+    asked = "name lettering with_photo wood finish"
+    page = Client().post(PREVIEW, {"entry-name": "Halcyon", "shown": shown, "asked": asked}).content.decode()
+    assert "data-scene" not in page
+    assert "<input class=" not in page
+    assert "£86.40" not in page
+    assert "room for 11 more" in page
+
+
+def test_line_that_becomes_asked_is_sent_and_keeps_what_was_typed(product):
+    page = (
+        Client()
+        .post(
+            PREVIEW,
+            {"entry-name": "Otter", "entry-with_photo": "yes", "asked": "name lettering with_photo wood finish"},
+        )
+        .content.decode()
+    )
+    assert 'id="line-photo"' in page
+    assert "hidden" not in re.search(r'<li id="line-photo"[^>]*>', page).group()
+
+
+def test_preview_writes_no_row_and_no_session(product):
+    answer = Client().post(PREVIEW, {"entry-name": "Otter"})
+    assert answer.status_code == 200
+    assert not answer.cookies.get("sessionid")
+    assert not Design.objects.exists()
+
+
+@pytest.mark.parametrize(
+    "name", ["🚤" * 30, "\x00\x07", "<script>alert(1)</script>", "x" * 30_000, "شاطئ", "  ", "ẞ" * 9]
+)
+def test_ugly_text_is_answered_and_never_becomes_markup(product, name):
+    answer = Client().post(
+        PREVIEW,
+        {
+            "entry-name": name,
+            "pieces": "-1",
+            "variant": "none",
+            "entry-finish": "pink",
+            "shown": "x",
+            "upload-photo": "x",
+        },
+    )
+    assert answer.status_code == 200
+    assert "<script" not in answer.content.decode()
+
+
+def test_missing_letters_name_themselves_and_the_typefaces_that_have_them(product):
+    page = Client().post(PREVIEW, {"entry-name": "Чайка", "entry-lettering": "levant"}).content.decode()
+    assert "are not in the typeface Levant. Log-Book has all you typed." in page
+
+
+def test_too_many_previews_in_a_minute_are_refused(product, settings):
+    settings.PREVIEWS_A_MINUTE = 2
+    client = Client(REMOTE_ADDR="10.9.8.7")
+    assert [client.post(PREVIEW, {"entry-name": "a"}).status_code for _ in range(3)] == [200, 200, 429]
+
+
+def test_upload_belongs_to_its_visitor_and_nobody_else_sees_or_uses_it(
+    product, visitor, make_upload, browser_of, sign_in
+):
+    upload = make_upload(visitor)
+    address = f"/uploads/{upload.pk}/picture/"
+    assert browser_of(visitor).get(address).status_code == 200
+    assert sign_in("decorator").get(address).status_code == 200
+    assert browser_of(uuid.uuid4()).get(address).status_code == 404
+    assert Client().get(address).status_code == 404
+    form = {"entry-name": "Otter", "entry-with_photo": "yes", "upload-photo": str(upload.pk)}
+    assert "otter.jpg" not in browser_of(uuid.uuid4()).post(PREVIEW, form).content.decode()
+    assert "dpi at" in browser_of(visitor).post(PREVIEW, form).content.decode()
+
+
+def test_bare_hash_of_a_private_file_opens_nothing(product, visitor, make_upload):
+    upload = make_upload(visitor)
+    assert Client().get(f"/goods-pictures/{upload.original_id}/").status_code == 404
+
+
+def test_upload_is_taken_with_its_facts(client, db):
+    sent = SimpleUploadedFile("../../etc/emblem.png", picture_bytes((640, 480)))
+    answer = client.post("/uploads/?field=photo", {"file": sent})
+    upload = Upload.objects.get()
+    assert answer.status_code == 200
+    assert (upload.name, upload.width_px, upload.kind) == ("emblem.png", 640, "png")
+    assert f'value="{upload.pk}"' in answer.content.decode()
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [(b"", "is empty"), (b"\x89PNG\r\n\x1a\n cut", "damaged or cut off"), (b"MZ program", "is not a picture")],
+)
+def test_refused_upload_says_why_and_leaves_nothing(client, db, data, words):
+    answer = client.post("/uploads/?field=photo", {"file": SimpleUploadedFile("a.png", data)})
+    assert (answer.status_code, answer["Content-Type"]) == (422, "text/plain; charset=utf-8")
+    assert words in answer.content.decode()
+    assert not Upload.objects.exists()
+
+
+def test_upload_beyond_the_bound_is_read_past_and_refused_in_words(client, db, settings):
+    settings.MOST_REQUEST_BYTES = 100_000
+    answer = client.post("/uploads/?field=photo", {"file": SimpleUploadedFile("a.png", b"x" * 300_000)})
+    assert answer.status_code == 422
+    assert "MB can be taken" in answer.content.decode()
+    assert not list(Path(settings.FILES_ROOT).glob("*.upload"))
+
+
+def test_upload_without_a_file_is_refused_in_words(client, db):
+    assert "No file arrived" in client.post("/uploads/").content.decode()
+
+
+def test_try_out_uses_the_shops_own_partials_over_the_draft(sign_in, product):
+    seller = sign_in("seller")
+    page = seller.get("/workshop/products/board/try-out/").content.decode()
+    assert 'data-field="name"' in page
+    assert "data-total=" in page
+    answer = seller.post("/workshop/products/board/try-out/refresh/", {"entry-name": "Otter"}).content.decode()
+    assert f'data-scene="{core_digest(product, name="Otter")}"' in answer
+
+
+def test_specimen_shows_a_typefaces_name_and_no_other_font(client, product):
+    typeface = product.live.document["materials"]["typefaces"]["quayside"]
+    answer = client.get(f"/typefaces/{typeface['font']}/specimen.svg")
+    assert answer["Content-Type"] == "image/svg+xml"
+    assert b"<path" in answer.content
+    assert client.get(f"/typefaces/{'0' * 64}/specimen.svg").status_code == 404

@@ -1,0 +1,239 @@
+import uuid
+from concurrent.futures import ThreadPoolExecutor
+from decimal import Decimal
+
+import pytest
+from django.db import IntegrityError, connection, transaction
+from django.test import Client
+from django.test.utils import CaptureQueriesContext
+
+from tests.apps.conftest import GUEST
+from yenzo.apps.accounts.rights import SYSTEM_ACTOR
+from yenzo.apps.catalogue.services.drafts import edit_draft
+from yenzo.apps.catalogue.services.products import publish_setup
+from yenzo.apps.designs.models import Design
+from yenzo.apps.orders.mails import send_mails
+from yenzo.apps.orders.models import Order, Payment
+from yenzo.apps.orders.outside import mail_gateway, payment_gateway
+from yenzo.apps.orders.paying import pay_order, settle
+from yenzo.apps.orders.services.orders import OrderError, basket_digest, cancel_order, place_order
+from yenzo.apps.orders.services.payments import record_outcome, start_payment
+from yenzo.apps.orders.to_core import walked_of_piece
+from yenzo.gateways.payment.interface import Outcome, PaymentSilenceError
+
+
+def jobs_named(name):
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT count(*) FROM procrastinate_jobs WHERE task_name = %s", [name])
+        return cursor.fetchone()[0]
+
+
+def raise_price(owner, product):
+    price = [{"do": "set", "path": ["offer", "base_price"], "value": "95.00"}]
+    edit_draft(owner, product.pk, price, seen_version=product.draft_version, label="Price")
+    product.refresh_from_db()
+    publish_setup(owner, product.pk, seen_version=product.draft_version)
+
+
+def test_order_freezes_what_was_asked_and_its_price(order):
+    piece = order.pieces.get()
+    assert (order.number, order.total, piece.search_text) == (order.pk + 2000, Decimal("96.70"), "WIND & WHEY")
+    assert piece.asked["values"]["name"] == "WIND & WHEY"
+    assert sum(Decimal(line["amount"]) for line in piece.quote["lines"]) == order.total
+    assert jobs_named("orders.send_order_mails") == 1
+
+
+def test_order_keeps_revision_and_price_when_the_seller_publishes_anew(order, owner, product):
+    before = walked_of_piece(order.pieces.get())
+    raise_price(owner, product)
+    after = walked_of_piece(Order.objects.get(pk=order.pk).pieces.get())
+    assert after.quote == before.quote
+    assert [side.digest for side in after.scene.sides] == [side.digest for side in before.scene.sides]
+
+
+def test_same_checkout_sent_twice_makes_one_order(visitor, put_in_basket, checkout_of):
+    checkout = checkout_of(visitor, [put_in_basket(visitor)])
+    assert place_order(GUEST, checkout).pk == place_order(GUEST, checkout).pk
+    assert Order.objects.count() == 1
+
+
+@pytest.mark.django_db(transaction=True)
+def test_same_checkout_sent_at_the_same_moment_makes_one_order(visitor, put_in_basket, checkout_of):
+    checkout = checkout_of(visitor, [put_in_basket(visitor)])
+
+    def place(_number):
+        try:
+            return place_order(GUEST, checkout).pk
+        finally:
+            connection.close()
+
+    with ThreadPoolExecutor(4) as pool:
+        assert len(set(pool.map(place, range(4)))) == 1
+    assert Order.objects.count() == 1
+
+
+def test_other_visitor_with_the_same_key_gets_nothing_of_the_order(order, checkout_of):
+    with pytest.raises(OrderError, match="basket is empty"):
+        place_order(GUEST, checkout_of(uuid.uuid4(), [], key=order.checkout_key))
+
+
+def test_basket_changed_in_another_window_is_not_ordered_unseen(visitor, put_in_basket, checkout_of):
+    checkout = checkout_of(visitor, [put_in_basket(visitor)])
+    put_in_basket(visitor, wood="oak")
+    with pytest.raises(OrderError, match="changed in another window"):
+        place_order(GUEST, checkout)
+    assert not Order.objects.exists()
+
+
+def test_product_that_changed_since_is_not_ordered_unseen(
+    owner, visitor, product, put_in_basket, checkout_of, browser_of
+):
+    designs = [put_in_basket(visitor)]
+    raise_price(owner, product)
+    with pytest.raises(OrderError, match="has changed since"):
+        place_order(GUEST, checkout_of(visitor, designs))
+    shopper = browser_of(visitor)
+    assert "The workshop has changed this product since" in shopper.get("/basket/").content.decode()
+    page = shopper.get(f"/goods/board/?design={designs[0].pk}").content.decode()
+    assert "It was £96.70 and is £105.70 now" in page
+    assert 'value="Wind &amp; Whey"' in page
+
+
+def test_piece_that_cannot_be_made_is_not_ordered(visitor, put_in_basket, checkout_of):
+    designs = [put_in_basket(visitor, name="This name is far too long for a board")]
+    with pytest.raises(OrderError, match="there is room for 18"):
+        place_order(GUEST, checkout_of(visitor, designs))
+    assert Design.objects.get().in_basket
+
+
+def test_approved_payment_marks_paid_and_wants_the_packs(order):
+    assert pay_order(GUEST, order, "approves").state == Order.State.PAID
+    assert (jobs_named("production.make_pack"), jobs_named("orders.send_order_mails")) == (1, 2)
+
+
+def test_declined_payment_leaves_the_order_payable_and_nothing_made(order):
+    assert pay_order(GUEST, order, "declines").state == Order.State.WAITING
+    assert jobs_named("production.make_pack") == 0
+    order.refresh_from_db()
+    assert pay_order(GUEST, order, "approves").state == Order.State.PAID
+    assert [payment.state for payment in order.payments.order_by("pk")] == ["declined", "approved"]
+
+
+def test_silent_payment_is_unknown_until_the_job_settles_it(order, settings):
+    assert pay_order(GUEST, order, "silent").state == Order.State.UNKNOWN
+    payment = order.payments.get()
+    assert jobs_named("orders.settle_payment") == 1
+    with pytest.raises(PaymentSilenceError):
+        settle(payment.pk)
+    with pytest.raises(OrderError, match="payment unknown"):
+        start_payment(GUEST, order.pk, "approves")
+    settings.PAYMENT_GATEWAY["OPTIONS"]["silence_seconds"] = 0
+    settle(payment.pk)
+    settle(payment.pk)
+    order.refresh_from_db()
+    assert order.state == Order.State.PAID
+    assert [event.what for event in order.events.all()].count("Paid") == 1
+
+
+def test_payment_whose_charge_never_began_is_voided_and_cannot_come_later(order):
+    payment = start_payment(GUEST, order.pk, "approves")
+    settle(payment.pk)
+    order.refresh_from_db()
+    assert order.state == Order.State.WAITING
+    late = payment_gateway().charge(payment.reference.hex, order.total, "GBP", "approves")
+    assert late is Outcome.DECLINED
+
+
+def test_outcome_that_comes_a_second_time_changes_nothing(order):
+    payment = start_payment(GUEST, order.pk, "approves")
+    record_outcome(SYSTEM_ACTOR, payment.pk, Outcome.APPROVED)
+    assert record_outcome(SYSTEM_ACTOR, payment.pk, Outcome.DECLINED).state == Order.State.PAID
+
+
+def test_database_holds_one_open_or_approved_payment_an_order(order):
+    Payment.objects.create(order=order, way="approves")
+    with pytest.raises(IntegrityError), transaction.atomic():
+        Payment.objects.create(order=order, way="approves")
+
+
+def test_only_an_order_that_waits_for_payment_is_cancelled(order, actors):
+    assert cancel_order(actors["desk"], order.pk).state == Order.State.CANCELLED
+    with pytest.raises(OrderError, match="can't be paid now: cancelled"):
+        start_payment(GUEST, order.pk, "approves")
+
+
+def test_paid_order_is_not_cancelled(order, sign_in):
+    pay_order(GUEST, order, "approves")
+    page = sign_in("desk").post(f"/workshop/orders/{order.number}/cancel/", follow=True).content.decode()
+    assert "only an order that waits for payment can be cancelled" in page
+
+
+def test_mails_go_once_to_customer_and_workshop_with_entries_and_pictures(order):
+    for _ in range(2):
+        send_mails(order.pk, "placed")
+    kept = [mail for mail in mail_gateway().kept() if mail.key.startswith(f"{order.number}-")]
+    assert sorted(mail.to for mail in kept) == ["wilma@post.example", "workshop@tern-and-tiller.example"]
+    text = next(mail.text for mail in kept if mail.to.startswith("wilma"))
+    assert "Name of the boat: WIND & WHEY" in text
+    assert f"/order/{order.token}/" in text
+    assert [mail.pictures for mail in kept] == [1, 1]
+
+
+@pytest.mark.parametrize("words", ["Reedmaker", "wilma@post", "wind & whey", "number", "T-number-1"])
+def test_order_is_found_by_customer_number_and_words_on_the_goods(order, sign_in, words):
+    words = words.replace("number", str(order.number))
+    desk = sign_in("desk")
+    assert "Wilma Reedmaker" in desk.get("/workshop/orders/", {"q": words}).content.decode()
+    assert "No order matches" in desk.get("/workshop/orders/", {"q": words + "zzz"}).content.decode()
+
+
+def test_order_list_asks_the_database_as_often_for_many_as_for_one(order, put_in_basket, checkout_of, sign_in):
+    desk = sign_in("desk")
+
+    def queries():
+        with CaptureQueriesContext(connection) as caught:
+            assert desk.get("/workshop/orders/").status_code == 200
+        return len(caught)
+
+    one = queries()
+    for _ in range(3):
+        other = uuid.uuid4()
+        place_order(GUEST, checkout_of(other, [put_in_basket(other), put_in_basket(other)]))
+    assert queries() == one
+
+
+def test_customers_files_are_handed_out_to_staff_only_and_as_downloads(
+    visitor, put_in_basket, checkout_of, make_upload, sign_in, browser_of
+):
+    order = place_order(GUEST, checkout_of(visitor, [put_in_basket(visitor, make_upload(visitor, size=(2000, 1500)))]))
+    stranger = make_upload(uuid.uuid4(), "secret.jpg")
+    upload = order.pieces.get().uploads.get()
+    address = f"/workshop/orders/{order.number}/1/uploads/"
+    answer = sign_in("decorator").get(f"{address}{upload.pk}/")
+    assert answer["Content-Type"] == "application/octet-stream"
+    assert answer["Content-Disposition"].startswith("attachment")
+    assert "sandbox" in answer["Content-Security-Policy"]
+    answer.close()
+    assert sign_in("desk").get(f"{address}{stranger.pk}/").status_code == 404
+    assert browser_of(visitor).get(f"{address}{upload.pk}/").status_code == 302
+
+
+def test_order_page_opens_by_its_whole_link_only(order):
+    client = Client()
+    assert client.get(f"/order/{order.token}/").status_code == 200
+    assert client.get(f"/order/{order.token}/1/front/picture.png")["Content-Type"] == "image/png"
+    for wrong in (order.token[:-1], str(order.number), order.token.upper()):
+        assert client.get(f"/order/{wrong}/").status_code == 404
+
+
+def test_unknown_way_to_pay_is_refused_on_the_page(order):
+    answer = Client().post(f"/order/{order.token}/pay/", {"way": "gold"})
+    assert (answer.status_code, Payment.objects.count()) == (422, 0)
+    assert "Please choose how to pay." in answer.content.decode()
+
+
+def test_basket_digest_changes_with_every_change(visitor, put_in_basket):
+    design = put_in_basket(visitor)
+    before = basket_digest([design])
+    design.save()
+    assert basket_digest([design]) != before

@@ -1,0 +1,185 @@
+"""What customers meet: uploads that are refused, payments that go wrong, a phone, a second window."""
+
+import struct
+import zlib
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.core.conftest import picture_bytes
+from tests.story.conftest import PHONE, wait_until
+
+
+def bomb():
+    """A PNG that claims 50,000 x 50,000 pixels."""
+
+    def chunk(kind, data):
+        return struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+
+    head = chunk(b"IHDR", struct.pack(">IIBBBBB", 50_000, 50_000, 8, 2, 0, 0, 0))
+    return b"\x89PNG\r\n\x1a\n" + head + chunk(b"IDAT", zlib.compress(b"\0" * 150_001)) + chunk(b"IEND", b"")
+
+
+SVG = b'<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script><image href="http://elsewhere.example/x.png"/></svg>'
+BAD = {
+    "empty.png": (b"", "is empty"),
+    "cut.png": (picture_bytes((900, 900))[:700], "damaged or cut off"),
+    "lying.png": (b"MZ\x90\x00 this is a program", "is not a picture, whatever its name says"),
+    "bomb.png": (bomb(), "50000 × 50000 pixels, more than"),
+    "drawing.svg": (SVG, "it has a script inside and it points to files elsewhere"),
+    "huge.jpg": (b"\xff\xd8\xff" + bytes(60_000_000), "MB can be taken"),
+}
+
+
+def emblem_page(open_page, **others):
+    page = open_page("/goods/deck-cushion/", **others)
+    page.fill("[data-field=words]", "Otter & Son")
+    page.locator("[data-field=with-emblem] label", has_text="Yes").click()
+    expect(page.locator("#line-emblem")).to_be_visible()
+    return page
+
+
+def order(page):
+    """Go from a product page to the order's page."""
+    page.get_by_role("button", name="Put in the basket").click()
+    page.get_by_role("link", name="Go to the checkout").click()
+    page.get_by_label("Your name").fill("Tove Marsh")
+    page.get_by_label("Your mail address").fill("tove@post.example")
+    page.get_by_label("Where shall we send it?").fill("Dyke 1")
+    page.get_by_label("I have checked the spelling").check()
+    page.get_by_role("button", name="Order and go on").click()
+    expect(page.locator("[data-order-state=waiting]")).to_be_visible()
+
+
+@pytest.mark.parametrize("name", BAD)
+def test_bad_upload_is_refused_in_plain_words_and_the_form_keeps_what_was_typed(open_page, tmp_path, name):
+    data, words = BAD[name]
+    (tmp_path / name).write_bytes(data)
+    page = emblem_page(open_page)
+    page.set_input_files("#line-emblem input[type=file]", tmp_path / name)
+    expect(page.locator("#line-emblem .drop .problem")).to_contain_text(words, timeout=40_000)
+    expect(page.locator("[data-field=words]")).to_have_value("Otter & Son")
+    expect(page.locator("#held-emblem")).to_be_empty()
+
+
+def test_refused_upload_leaves_the_one_before_in_place(open_page, tmp_path):
+    (tmp_path / "good.png").write_bytes(picture_bytes((1600, 1600)))
+    (tmp_path / "bad.png").write_bytes(b"")
+    page = emblem_page(open_page)
+    page.set_input_files("#line-emblem input[type=file]", tmp_path / "good.png")
+    expect(page.locator("#line-emblem .made")).to_contain_text("dpi at 182 × 182 mm")
+    expect(page.locator("#ink-reverse image")).to_have_count(1)
+    page.set_input_files("#line-emblem input[type=file]", tmp_path / "bad.png")
+    expect(page.locator("#line-emblem .drop .problem")).to_contain_text("is empty")
+    expect(page.locator("#held-emblem")).to_contain_text("good.png")
+    page.get_by_role("button", name="Remove").click()
+    expect(page.locator("#ink-reverse image")).to_have_count(0)
+
+
+def test_coarse_photo_is_told_at_its_field_with_its_sharpness(open_page, tmp_path):
+    (tmp_path / "small.png").write_bytes(picture_bytes((200, 200)))
+    page = emblem_page(open_page)
+    page.set_input_files("#line-emblem input[type=file]", tmp_path / "small.png")
+    expect(page.locator("[data-problem=emblem]")).to_contain_text(
+        "28 dpi at this size; Transfer print needs at least 60 dpi"
+    )
+    page.get_by_role("button", name="Put in the basket").click()
+    expect(page.locator(".summary")).to_contain_text("needs at least 60 dpi")
+    expect(page.locator("[data-field=words]")).to_have_value("Otter & Son")
+    expect(page.locator("#held-emblem")).to_contain_text("small.png")
+
+
+def test_declined_and_silent_payments_end_well_and_nothing_is_paid_twice(workshop, open_page):
+    page = open_page("/goods/cedar-nameboard/", size=PHONE)
+    page.fill("[data-field=name]", "Silent Tide")
+    order(page)
+    address = page.url
+    page.get_by_label("Practice card that is declined").check()
+    page.get_by_role("button", name="Pay £").click()
+    expect(page.locator("#payment")).to_contain_text("declined and nothing was taken")
+    page.get_by_label("Practice card without an answer").check()
+    page.get_by_role("button", name="Pay £").click()
+    expect(page.locator("#payment")).to_contain_text("please don't pay again")
+    # The part asks again by itself until the job has found out.
+    expect(page.locator("[data-order-state=paid]")).to_be_visible(timeout=30_000)
+    token = address.rstrip("/").rsplit("/", 1)[1]
+    states = workshop.rows(
+        "SELECT p.state FROM orders_payment p JOIN orders_order o ON o.id = p.order_id WHERE o.token = %s ORDER BY p.id",
+        token,
+    )
+    assert states == [("declined",), ("approved",)]
+
+
+def test_everything_is_typed_seen_and_ordered_by_keyboard_on_a_phone(open_page):
+    page = open_page("/goods/cedar-nameboard/", size=PHONE)
+    page.locator("[data-field=name]").focus()
+    page.keyboard.type("Kittiwake", delay=10)
+    expect(page.locator("#ink-front path")).to_have_count(1)
+    page.keyboard.press("Tab")
+    page.keyboard.press("ArrowRight")
+    expect(page.locator("[data-field=lettering] input:checked")).to_have_value("log-book")
+    # The goods stay in view while typing.
+    page.get_by_label("Pieces").focus()
+    assert -1 <= page.locator(".product-goods").bounding_box()["y"] <= 1
+    page.keyboard.press("Control+Enter")
+    expect(page.locator(".piece")).to_contain_text("KITTIWAKE")
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+
+
+def test_typing_in_a_burst_keeps_up_and_loses_nothing(open_page):
+    page = open_page("/goods/cedar-nameboard/")
+    asked = []
+    page.on("request", lambda request: asked.append(request) if "preview" in request.url else None)
+    page.locator("[data-field=name]").press_sequentially("Wind & Whey Away", delay=5)
+    expect(page.locator("#room-name")).to_have_text("room for 2 more")
+    expect(page.locator("[data-total]")).to_have_attribute("data-total", "112.80")
+    expect(page.locator("[data-field=name]")).to_be_focused()
+    assert 1 <= len(asked) <= 16
+
+
+def test_change_of_a_choice_keeps_what_was_typed_and_charges_only_what_is_asked(open_page):
+    page = open_page("/goods/cedar-nameboard/")
+    page.fill("[data-field=name]", "Otter")
+    port = page.locator("[data-field=with-port]")
+    port.locator("label", has_text="Yes").click()
+    page.fill("#entry-port", "Port Hallow")
+    expect(page.locator("[data-total]")).to_have_attribute("data-total", "122.00")
+    port.locator("label", has_text="No").click()
+    expect(page.locator("#line-port")).to_be_hidden()
+    expect(page.locator("[data-total]")).to_have_attribute("data-total", "110.00")
+    expect(page.locator("#ink-front path")).to_have_count(1)
+    port.locator("label", has_text="Yes").click()
+    expect(page.locator("#entry-port")).to_have_value("Port Hallow")
+    expect(page.locator("#ink-front path")).to_have_count(2)
+
+
+def test_variant_swaps_the_goods_on_every_side(open_page):
+    page = open_page("/goods/deck-cushion/")
+    before = page.locator("figure [data-goods=front]").get_attribute("href")
+    page.locator(".variants label", has_text="Signal").click()
+    expect(page.locator("[data-total]")).to_have_attribute("data-total", "51.00")
+    wait_until(
+        lambda: page.locator("figure [data-goods=front]").get_attribute("href") != before, what="the other cloth"
+    )
+    assert page.locator("figure [data-goods=reverse]").get_attribute("href") != before
+
+
+def test_piece_ordered_in_one_window_is_not_ordered_again_in_another(workshop, open_page):
+    page = open_page("/goods/cedar-nameboard/")
+    page.fill("[data-field=name]", "Two Windows")
+    page.get_by_role("button", name="Put in the basket").click()
+    second = page.context.new_page()
+    second.goto("/checkout/")
+    page.goto("/goods/cedar-nameboard/")
+    page.fill("[data-field=name]", "Second One")
+    page.get_by_role("button", name="Put in the basket").click()
+    for label, value in (
+        ("Your name", "Tove"),
+        ("Your mail address", "t@post.example"),
+        ("Where shall we send it?", "Dyke 1"),
+    ):
+        second.get_by_label(label).fill(value)
+    second.get_by_label("I have checked the spelling").check()
+    second.get_by_role("button", name="Order and go on").click()
+    expect(second.locator(".problem")).to_contain_text("The basket was changed in another window")
+    expect(second.get_by_label("Your name")).to_have_value("Tove")

@@ -1,0 +1,76 @@
+"""Every main page, wide and on a phone: an empty console under the policy, and nothing serious for axe."""
+
+from importlib.util import find_spec
+from pathlib import Path
+
+import pytest
+
+from tests.story.conftest import PHONE, WIDE, facts
+
+AXE = next(Path(find_spec("axe_playwright_python").submodule_search_locations[0]).rglob("axe.min.js")).read_text()
+PEOPLE = {
+    "products": "iris",
+    "setup": "iris",
+    "materials": "iris",
+    "orders": "noor",
+    "order_staff": "noor",
+    "outbox": "noor",
+}
+PAGES = [
+    "shop",
+    "product",
+    "product_heavy",
+    "basket",
+    "order",
+    "products",
+    "setup",
+    "materials",
+    "orders",
+    "order_staff",
+    "outbox",
+]
+MORE = {
+    "/workshop/sign-in/": None,
+    "/workshop/products/new/": "iris",
+    "/workshop/products/cedar-nameboard/sides/front/scale/": "iris",
+    "/workshop/products/deck-cushion/variants/": "iris",
+    "/goods/none/": None,
+}
+
+
+@pytest.fixture(scope="session")
+def addresses(quiet_workshop):
+    return facts(quiet_workshop)
+
+
+def serious(page):
+    page.evaluate(AXE)
+    found = page.evaluate(
+        "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']})"
+    )
+    return [
+        (rule["id"], [node["html"][:160] for node in rule["nodes"]])
+        for rule in found["violations"]
+        if rule["impact"] in {"serious", "critical"}
+    ]
+
+
+def fits(page):
+    return page.evaluate("document.documentElement.scrollWidth <= innerWidth + 1")
+
+
+@pytest.mark.parametrize("name", PAGES + list(MORE))
+def test_page_is_accessible_fits_and_says_nothing_on_its_console(open_page, addresses, name):
+    address, person = addresses.get(name, name), PEOPLE.get(name, MORE.get(name))
+    # Under the policy as customers have it; then without, so that axe may be put in.
+    page = open_page(address, person=person)
+    page.wait_for_load_state("networkidle")
+    measured = open_page(address, person=person, bypass_csp=True)
+    measured.wait_for_load_state("networkidle")
+    for size in (WIDE, PHONE):
+        page.set_viewport_size(size)
+        measured.set_viewport_size(size)
+        assert fits(page)
+        assert serious(measured) == []
+    if name == "/goods/none/":
+        open_page.said.clear()  # Chromium itself notes the 404 that is meant here.
