@@ -24,7 +24,8 @@ sys.path.insert(0, str(CHECKOUT / "scripts"))
 
 from cluster import RUN_FOLDER, Cluster, ClusterError  # noqa: E402
 
-BIN = Path(sys.executable).parent
+from demo.installation import WORKER, web_command  # noqa: E402
+
 PATIENCE_SECONDS = 60
 
 
@@ -75,9 +76,8 @@ def main() -> int:
     try:
         _environment(cluster.start(), site)
         _prepare()
-        web = ("--worker-class", "gthread", "--workers", "2", "--threads", "4", "--bind", f"127.0.0.1:{port}")
-        children.start("web", str(BIN / "gunicorn"), *web, "--no-control-socket", "yenzo.config.wsgi")
-        children.start("worker", sys.executable, "manage.py", "procrastinate", "worker", "--concurrency", "1")
+        children.start("web", *web_command(port))
+        children.start("worker", *WORKER)
         _wait_until_healthy(site, children)
         _announce(site)
         while children.ended() is None:

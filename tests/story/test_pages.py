@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.story.conftest import PHONE, WIDE, facts
+from tests.story.conftest import PHONE, WIDE
 
 AXE = next(Path(find_spec("axe_playwright_python").submodule_search_locations[0]).rglob("axe.min.js")).read_text()
 PEOPLE = {
@@ -40,7 +40,7 @@ MORE = {
 
 @pytest.fixture(scope="session")
 def addresses(quiet_workshop):
-    return facts(quiet_workshop)
+    return quiet_workshop.pages()
 
 
 def serious(page):

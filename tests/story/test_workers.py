@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from tests.story.conftest import wait_until
+from demo.installation import wait_until
 from tests.story.test_customers import order
 
 

@@ -8,6 +8,7 @@ from django.test import Client
 from django.test.utils import CaptureQueriesContext
 
 from tests.apps.conftest import GUEST
+from tests.core.conftest import PHOTO
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import publish_setup
@@ -213,7 +214,7 @@ def test_customers_files_are_handed_out_to_staff_only_and_as_downloads(
     assert answer["Content-Type"] == "application/octet-stream"
     assert answer["Content-Disposition"].startswith("attachment")
     assert "sandbox" in answer["Content-Security-Policy"]
-    answer.close()
+    assert b"".join(answer.streaming_content) == PHOTO
     assert sign_in("desk").get(f"{address}{stranger.pk}/").status_code == 404
     assert browser_of(visitor).get(f"{address}{upload.pk}/").status_code == 302
 

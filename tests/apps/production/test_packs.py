@@ -97,5 +97,4 @@ def test_pack_is_handed_out_to_staff_only_and_once_it_is_made(pack, sign_in, cli
     make_pack(pack_id=pack.pk)
     answer = sign_in("decorator").get(address)
     assert b"".join(answer.streaming_content)[:2] == b"PK"
-    answer.close()
     assert client.get(address).status_code == 302

@@ -26,6 +26,23 @@ document.addEventListener("htmx:afterSettle", ({ detail: { elt } }) => {
   }
 });
 
+// What is being typed when an answer comes in stays typed, and is sent when its control is left.
+let typing = null;
+document.addEventListener("htmx:beforeSwap", ({ detail }) => {
+  const control = document.activeElement;
+  const isTyped = detail.target.contains(control) && control.id && control.value !== control.defaultValue;
+  typing = isTyped && control.matches("input:not([type=radio], [type=checkbox]), textarea") ? { id: control.id, value: control.value } : null;
+});
+document.addEventListener("htmx:afterSettle", () => {
+  const control = typing && document.getElementById(typing.id);
+  if (control && control.value !== typing.value) {
+    control.value = typing.value;
+    control.focus();
+    control.addEventListener("blur", () => control.dispatchEvent(new Event("change", { bubbles: true })), { once: true });
+  }
+  typing = null;
+});
+
 // A form that opened in place closes again on Escape or by its own button; the focus goes back to what opened it.
 function closeForm(form) {
   const opener = document.getElementById(form.dataset.opener);

@@ -79,7 +79,7 @@ def change_area(request: HttpRequest, key: str, side_key: str, area_key: str) ->
         for name, value in form.cleaned_data.items()
         if value != getattr(area, name)
     ]
-    return changed(request, key, operations, f"{area.name} changed", selected=selected)
+    return changed(request, key, operations, f"{area.name} changed", selected=selected, keeps_strip=True)
 
 
 @staff_page(*SELLERS)

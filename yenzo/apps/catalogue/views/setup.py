@@ -86,6 +86,8 @@ def changed(
     seen = request.POST.get("seen", "")
 
     def change() -> str:
+        if not operations:
+            return ""
         version = int(seen) if seen.isdecimal() else product.draft_version
         edit_draft(actor_of(request.user), product.pk, operations, seen_version=version, label=label)
         return ""

@@ -1,0 +1,251 @@
+"""Measures the budgets of the slice and prints a table: what, budget, measured. Usage: `make bench`."""
+
+import json
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.parse
+import urllib.request
+from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from bench.tools import geomdiff
+from demo.installation import ROOT, Installation, wait_until
+from yenzo.core.documents.assets import FolderAssets
+from yenzo.core.documents.reading import read_entries, read_setup
+from yenzo.core.planning.pack import make_pack
+from yenzo.core.planning.work import Work
+from yenzo.core.render.files import render_file
+from yenzo.core.render.page import area_page, side_page
+from yenzo.core.render.svg import ink_markup
+from yenzo.core.spine import Walked, walk
+
+PRODUCTS = ROOT / "demo" / "products"
+TOOLS = ROOT / "bench" / "tools"
+
+
+@dataclass(frozen=True)
+class Row:
+    """One line of the table."""
+
+    what: str
+    budget: float
+    measured: float
+    unit: str
+
+    @property
+    def is_met(self) -> bool:
+        """Whether the budget is kept."""
+        return self.measured <= self.budget
+
+
+def milliseconds(act: Callable[[], object], *, times: int) -> list[float]:
+    """Return how long each run took, after a tenth of them to warm up."""
+    taken = []
+    for number in range(times + times // 10 + 1):
+        begun = time.perf_counter()
+        act()
+        if number > times // 10:
+            taken.append(1000 * (time.perf_counter() - begun))
+    return taken
+
+
+def p95(values: list[float]) -> float:
+    """Return the 95th percentile."""
+    return statistics.quantiles(values, n=20)[-1]
+
+
+def assets() -> FolderAssets:
+    """Return the demo's pictures and fonts."""
+    folders = [
+        PRODUCTS / name / part for name in ("cedar-nameboard", "deck-cushion") for part in ("assets", "entries/assets")
+    ]
+    return FolderAssets([*folders, ROOT / "yenzo" / "materials" / "typefaces"])
+
+
+def board_with_picture() -> Callable[[], Walked]:
+    """Return a walk whose side has two texts and one picture."""
+    document = json.loads((PRODUCTS / "cedar-nameboard" / "setup.json").read_text())
+    cushion = json.loads((PRODUCTS / "deck-cushion" / "entries" / "halcyon-days.json").read_text())
+    area = {
+        "key": "badge",
+        "name": "Badge",
+        "x_mm": 20,
+        "y_mm": 80,
+        "width_mm": 60,
+        "height_mm": 60,
+        "method": "carving",
+    }
+    document["sides"][0]["areas"].append(area)
+    document["fields"].append({"kind": "artwork", "key": "badge", "label": "Badge"})
+    place = {"kind": "artwork", "key": "badge", "field": "badge", "side": "front", "area": "badge"}
+    document["placements"].append(place)
+    values = {"name": "Wind & Whey", "with-port": True, "port": "Port Hallow"}
+    setup, entries = (
+        read_setup(document),
+        read_entries({"values": values, "uploads": {"badge": cushion["uploads"]["emblem"]}}),
+    )
+    shelf = assets()
+    return lambda: walk(setup, entries, shelf)
+
+
+def core_rows() -> Iterator[Row]:
+    """Measure the core by itself."""
+    walked = board_with_picture()
+
+    def preview() -> None:
+        for side in walked().scene.sides:
+            assert side.digest
+            ink_markup(side_page(side, with_goods=False), lambda asset: asset)
+
+    yield Row(
+        "core: one side's preview, two texts and a picture, median",
+        6,
+        statistics.median(milliseconds(preview, times=300)),
+        "ms",
+    )
+    area = next(walked().scene.areas)
+    pdf = milliseconds(lambda: render_file(area_page(area), assets(), "pdf", dpi=0), times=40)
+    yield Row("core: PDF of a text area, median", 50, statistics.median(pdf), "ms")
+    work = Work("2001", 1, 1, "0" * 64, walked(), assets())
+    yield Row(
+        "core: pack of one piece, median", 1000, statistics.median(milliseconds(lambda: make_pack(work), times=7)), "ms"
+    )
+
+
+def geometry_rows() -> Iterator[Row]:
+    """Measure the distance between files of one area with outside programs."""
+    area = next(board_with_picture()().scene.areas)
+    with tempfile.TemporaryDirectory() as folder:
+        paths = {ending: Path(folder) / f"area.{ending}" for ending in ("pdf", "svg", "png")}
+        for ending, path in paths.items():
+            path.write_bytes(render_file(area_page(area), assets(), ending, dpi=300))
+        for ending, budget in (("svg", 0.03), ("png", 0.1)):
+            command = [sys.executable, TOOLS / "geomdiff.py", paths["pdf"], paths[ending], "--dpi", "600", "--json"]
+            done = subprocess.run([str(part) for part in command], check=False, capture_output=True, text=True)
+            yield Row(
+                f"geometry: PDF against {ending.upper()}, p99.9", budget, json.loads(done.stdout)["p99.9_mm"], "mm"
+            )
+    assert geomdiff.MM == 25.4
+
+
+def form(name: str) -> bytes:
+    """Return the slip of the nameboard as a browser sends it."""
+    values = {
+        "entry-name": name,
+        "entry-lettering": "quayside",
+        "entry-with-port": "yes",
+        "entry-port": "Port Hallow",
+        "entry-finish": "gold",
+        "view": "front",
+        "asked": "name lettering with-port port finish",
+    }
+    return urllib.parse.urlencode(values).encode()
+
+
+class Shopper:
+    """Sends previews as a browser does, its token with it."""
+
+    def __init__(self, url: str) -> None:
+        self._address = f"{url}/goods/cedar-nameboard/"
+        self._opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor())
+        page = self._opener.open(self._address).read().decode()
+        self._token = page.split('name="csrfmiddlewaretoken" value="')[1].split('"')[0]
+
+    def preview(self, name: str) -> float:
+        """Return how many milliseconds one preview took."""
+        request = urllib.request.Request(f"{self._address}preview/", form(name), {"X-CSRFToken": self._token})
+        begun = time.perf_counter()
+        self._opener.open(request).read()
+        return 1000 * (time.perf_counter() - begun)
+
+
+def request_rows(installation: Installation) -> Iterator[Row]:
+    """Measure previews over HTTP: one user, then 35 a second of a hundred open pages."""
+    one = Shopper(installation.url)
+    names = [f"Wind {number}" for number in range(220)]
+    yield Row("preview request, one user, p95", 25, p95([one.preview(name) for name in names][20:]), "ms")
+    shoppers = [Shopper(installation.url) for _ in range(100)]
+    with ThreadPoolExecutor(40) as pool:
+        sent = []
+        for number in range(35 * 8):
+            sent.append(pool.submit(shoppers[number % 100].preview, f"Tide {number}"))
+            time.sleep(1 / 35)
+        yield Row("preview requests, 35 a second of 100 pages, p95", 250, p95([one.result() for one in sent]), "ms")
+
+
+def browser_rows(installation: Installation) -> Iterator[Row]:
+    """Measure what a customer feels."""
+    address = installation.pages()["product"]
+    for mode, extra in (("isolated", ["-n", "40", "--clear"]), ("burst", ["-n", "40", "--gap-ms", "100"])):
+        found = tool(
+            "keystroke_latency.py",
+            address,
+            "[data-field=name]",
+            "[data-preview]",
+            "--mode",
+            mode,
+            "--text",
+            "Wind and Whey Halcyon ",
+            *extra,
+            "--json",
+        )
+        assert not found["missed"], found
+        yield Row(f"key press to painted change, {mode}, p95", 120, found["first_ms"]["p95"], "ms")
+    page = tool("pageweight.py", address)
+    images = page["by_type"].get("Image", [0, 0])[1]
+    yield Row("product page without pictures, on the wire", 300, (page["wire_bytes"] - images) / 1000, "kB")
+    yield Row("product page, first paint, cold cache", 1000, page["fcp_ms"], "ms")
+
+
+def pack_row(installation: Installation) -> Row:
+    """Measure the slowest pack of the demo's orders in the worker, from file to file."""
+    installation.start_worker()
+    state = "SELECT count(*) FROM production_pack WHERE state <> 'done'"
+    wait_until(lambda: installation.rows(state) == [(0,)], seconds=60, what="the packs")
+    spent = """SELECT max(extract(epoch FROM done.at - begun.at)) * 1000 FROM procrastinate_jobs j
+        JOIN procrastinate_events begun ON begun.job_id = j.id AND begun.type = 'started'
+        JOIN procrastinate_events done ON done.job_id = j.id AND done.type = 'succeeded'
+        WHERE j.task_name = 'production.make_pack'"""
+    return Row("pack of one piece in the worker, slowest of three", 1000, float(installation.rows(spent)[0][0]), "ms")
+
+
+def tool(name: str, *arguments: str) -> Any:
+    """Run a measuring script; return what it prints as JSON."""
+    done = subprocess.run([sys.executable, str(TOOLS / name), *arguments], check=False, capture_output=True, text=True)
+    if not done.stdout:
+        raise SystemExit(f"{name} failed:\n{done.stderr}")
+    return json.loads(done.stdout)
+
+
+def rows() -> Iterator[Row]:
+    """Measure everything."""
+    yield from core_rows()
+    yield from geometry_rows()
+    with tempfile.TemporaryDirectory() as folder:
+        installation = Installation(Path(folder), workers=2)
+        try:
+            yield pack_row(installation)
+            yield from request_rows(installation)
+            yield from browser_rows(installation)
+        finally:
+            installation.stop()
+
+
+def main() -> int:
+    """Print the table; fail when a budget is broken."""
+    broken = 0
+    for row in rows():
+        broken += not row.is_met
+        verdict = "ok" if row.is_met else "OVER"
+        print(f"{row.what:62} {row.measured:9.3g} {row.unit:3} of {row.budget:g}  {verdict}", flush=True)
+    return 1 if broken else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

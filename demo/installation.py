@@ -1,0 +1,130 @@
+"""A whole installation on a database of its own, with the demo in it: for stories and benchmarks."""
+
+import json
+import os
+import signal
+import socket
+import subprocess
+import sys
+import urllib.request
+from collections.abc import Callable
+from pathlib import Path
+from time import monotonic, sleep
+from typing import Any
+
+import psycopg
+
+ROOT = Path(__file__).resolve().parent.parent
+BIN = Path(sys.executable).parent
+WORKER = (sys.executable, "manage.py", "procrastinate", "worker", "--concurrency", "1")
+
+
+def web_command(port: int, workers: int = 2) -> tuple[str, ...]:
+    """Return the command of the web processes. Threads: an idle connection must not hold up the others."""
+    shape = ("--worker-class", "gthread", "--workers", str(workers), "--threads", "4")
+    return (str(BIN / "gunicorn"), *shape, "--bind", f"127.0.0.1:{port}", "--no-control-socket", "yenzo.config.wsgi")
+
+
+def wait_until(true: Callable[[], Any], *, seconds: float = 20, what: str = "it to happen") -> Any:
+    """Return what `true` gives as soon as it is something; raises AssertionError when time runs out."""
+    deadline = monotonic() + seconds
+    while monotonic() < deadline:
+        found = true()
+        if found:
+            return found
+        sleep(0.02)
+    raise AssertionError(f"Waited {seconds} s in vain for {what}.")
+
+
+class Installation:
+    """A running installation. Needs DATABASE_URL of a cluster where it may make a database called `story`."""
+
+    def __init__(self, folder: Path, *, workers: int = 1, **settings: str) -> None:
+        base = os.environ["DATABASE_URL"]
+        with psycopg.connect(base, autocommit=True) as connection:
+            connection.execute("DROP DATABASE IF EXISTS story WITH (FORCE)")
+            connection.execute("CREATE DATABASE story")
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            port = probe.getsockname()[1]
+        self.url = f"http://127.0.0.1:{port}"
+        self.folder = folder
+        self.database = base.rsplit("/", 1)[0] + "/story"
+        self.environment = os.environ | {
+            "DATABASE_URL": self.database,
+            "DATABASE_POOL": "1",
+            "FILES_ROOT": str(folder / "files"),
+            "STATIC_ROOT": str(folder / "static"),
+            "SITE_ADDRESS": self.url,
+            "STATIC_STORAGE": "whitenoise.storage.CompressedManifestStaticFilesStorage",
+            **settings,
+        }
+        self.processes: list[subprocess.Popen[bytes]] = []
+        for command in (("manage.py", "migrate", "-v0"), ("manage.py", "collectstatic", "-v0", "--noinput")):
+            self.run(*command)
+        self.run("-m", "demo.load")
+        self.start("web", *web_command(port, workers))
+        wait_until(self._answers, what="the web process")
+
+    def run(self, *arguments: str) -> str:
+        """Run Python inside the installation; return what it prints."""
+        done = subprocess.run(
+            [sys.executable, *arguments], cwd=ROOT, env=self.environment, check=True, capture_output=True, text=True
+        )
+        return done.stdout
+
+    def start(self, name: str, *command: str) -> subprocess.Popen[bytes]:
+        """Start a process of the installation; its log is in the folder."""
+        with (self.folder / f"{name}.log").open("ab") as log:
+            process = subprocess.Popen(
+                command, cwd=ROOT, env=self.environment, stdout=log, stderr=log, start_new_session=True
+            )
+        self.processes.append(process)
+        return process
+
+    def start_worker(self) -> subprocess.Popen[bytes]:
+        """Start one more worker."""
+        return self.start("worker", *WORKER)
+
+    def kill(self, process: subprocess.Popen[bytes]) -> None:
+        """Kill a process as a failing machine would."""
+        os.killpg(process.pid, signal.SIGKILL)
+        process.wait()
+        self.processes.remove(process)
+
+    def stop(self) -> None:
+        """Stop everything."""
+        for process in self.processes:
+            os.killpg(process.pid, signal.SIGTERM)
+        for process in self.processes:
+            process.wait(20)
+
+    def rows(self, query: str, *values: object) -> list[tuple[Any, ...]]:
+        """Return what the database has."""
+        with psycopg.connect(self.database) as connection:
+            return connection.execute(query, values).fetchall()  # type: ignore[arg-type]
+
+    def read(self, sha256: str) -> bytes:
+        """Serve as the core's assets, out of the store."""
+        return (self.folder / "files" / "content" / sha256[:2] / sha256).read_bytes()
+
+    def document(self, key: str) -> dict[str, Any]:
+        """Return the live set-up document of a product."""
+        live = (
+            "SELECT r.document FROM catalogue_product p JOIN catalogue_revision r ON r.id = p.live_id WHERE p.key = %s"
+        )
+        document: dict[str, Any] = self.rows(live, key)[0][0]
+        return document
+
+    def pages(self) -> dict[str, str]:
+        """Return the addresses of the main pages into the demo data."""
+        code = "import json; from demo.load import pages; print(json.dumps(pages('')))"
+        found: dict[str, str] = json.loads(self.run("-c", code))
+        return {name: self.url + address for name, address in found.items()}
+
+    def _answers(self) -> bool:
+        try:
+            with urllib.request.urlopen(self.url, timeout=5) as answer:
+                return bool(answer.status == 200)
+        except OSError:
+            return False
