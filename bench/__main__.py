@@ -191,7 +191,7 @@ def browser_rows(installation: Installation) -> Iterator[Row]:
             "--mode",
             mode,
             "--text",
-            "Wind and Whey Halcyon ",
+            "WindandWheyHalcyon",
             *extra,
             "--json",
         )

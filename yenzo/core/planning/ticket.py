@@ -16,7 +16,7 @@ from yenzo.core.planning.work import Work
 from yenzo.core.render.page import Page, PlacedArea, side_page
 from yenzo.core.render.pdf import render_pdf
 from yenzo.core.render.png import render_png
-from yenzo.core.scene.nodes import AreaScene, Lettering, Node, Paint, PlacedPicture
+from yenzo.core.scene.nodes import AreaScene, Lettering, Node, Paint, PlacedPicture, SideScene
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
@@ -31,6 +31,7 @@ INK = Paint("#16303a")
 MUTED = Paint("#5b6a70")
 FONTS_FOLDER = Path(__file__).parent / "fonts"
 PICTURE_DPI = 150.0
+PICTURE_HEIGHT_MM = 54.0
 
 
 def make_ticket(work: Work) -> bytes:
@@ -51,9 +52,12 @@ class _SidePictures:
 
     def read(self, sha256: str) -> bytes:
         side = next(side for side in self.sides if side.key == sha256)
-        width_mm = min(STUB_LEFT_MM - 2 * MARGIN_MM, side.width_mm)
-        dpi = PICTURE_DPI * width_mm / side.width_mm
-        return render_png(side_page(side, with_goods=True), self._work.assets, dpi)
+        return render_png(side_page(side, with_goods=True), self._work.assets, PICTURE_DPI * self.scale(side))
+
+    def scale(self, side: SideScene) -> float:
+        """Return how large a side is drawn, 1 being its true size."""
+        room = (STUB_LEFT_MM - 2 * MARGIN_MM) / len(self.sides)
+        return min((room - 4) / side.width_mm, PICTURE_HEIGHT_MM / side.height_mm)
 
 
 def _nodes(work: Work, pictures: _SidePictures) -> Iterator[Node]:
@@ -77,7 +81,7 @@ def _nodes(work: Work, pictures: _SidePictures) -> Iterator[Node]:
 def _side_pictures(pictures: _SidePictures, top: float) -> Iterator[Node]:
     room = (STUB_LEFT_MM - 2 * MARGIN_MM) / len(pictures.sides)
     for number, side in enumerate(pictures.sides):
-        scale = min((room - 4) / side.width_mm, 54 / side.height_mm)
+        scale = pictures.scale(side)
         width, height = side.width_mm * scale, side.height_mm * scale
         matrix = Matrix(width, 0, 0, height, MARGIN_MM + number * room, top)
         yield PlacedPicture("", "", side.name, side.key, 1, 1, matrix)

@@ -23,10 +23,10 @@ OPERATORS = {"M": "m", "L": "l", "C": "c", "Z": "h"}
 FAST_COMPRESSION = 1
 
 
-def render_pdf(page: Page, assets: Assets) -> bytes:
-    """Return the page as a PDF file."""
+def render_pdf(page: Page, assets: Assets, *, compression: int = FAST_COMPRESSION) -> bytes:
+    """Return the page as a PDF file; `compression` is zlib's level for its pictures."""
     pdf = pikepdf.new()
-    canvas = _PdfCanvas(pdf, page.height_mm, assets)
+    canvas = _PdfCanvas(pdf, page.height_mm, assets, compression)
     paint_page(page, canvas)
     width, height = mm_to_points(page.width_mm), mm_to_points(page.height_mm)
     trim = page.trim
@@ -56,10 +56,11 @@ def render_pdf(page: Page, assets: Assets) -> bytes:
 
 
 class _PdfCanvas:
-    def __init__(self, pdf: pikepdf.Pdf, height_mm: float, assets: Assets) -> None:
+    def __init__(self, pdf: pikepdf.Pdf, height_mm: float, assets: Assets, compression: int) -> None:
         k = mm_to_points(1)
         self._pdf = pdf
         self._assets = assets
+        self._compression = compression
         self._parts = [f"{k:.8f} 0 0 {-k:.8f} 0 {mm_to_points(height_mm):.6f} cm"]
         self.pictures: dict[str, pikepdf.Object] = {}
 
@@ -76,7 +77,8 @@ class _PdfCanvas:
     def picture(self, asset: str, matrix: Matrix, clip: Box) -> None:
         name = f"/P{asset[:16]}"
         if name not in self.pictures:
-            self.pictures[name] = _picture_object(self._pdf, open_picture(self._assets.read(asset), asset))
+            picture = open_picture(self._assets.read(asset), asset)
+            self.pictures[name] = _picture_object(self._pdf, picture, self._compression)
         box = " ".join(plain_number(value) for value in (clip.left, clip.top, clip.width, clip.height))
         # An image's own square has y up: turn it over before placing it.
         numbers = " ".join(plain_number(value, 6) for value in Matrix(1, 0, 0, -1, 0, 1).then(matrix))
@@ -86,17 +88,17 @@ class _PdfCanvas:
         return "\n".join(self._parts).encode()
 
 
-def _picture_object(pdf: pikepdf.Pdf, picture: Image.Image) -> pikepdf.Object:
+def _picture_object(pdf: pikepdf.Pdf, picture: Image.Image, compression: int) -> pikepdf.Object:
     has_alpha = "A" in picture.getbands() or "transparency" in picture.info
     color = picture.convert("RGBA" if has_alpha else "RGB")
-    stream = _pixels(pdf, color.convert("RGB"), pikepdf.Name.DeviceRGB)
+    stream = _pixels(pdf, color.convert("RGB"), pikepdf.Name.DeviceRGB, compression)
     if has_alpha:
-        stream.SMask = _pixels(pdf, color.getchannel("A"), pikepdf.Name.DeviceGray)
+        stream.SMask = _pixels(pdf, color.getchannel("A"), pikepdf.Name.DeviceGray, compression)
     return stream
 
 
-def _pixels(pdf: pikepdf.Pdf, picture: Image.Image, color_space: pikepdf.Name) -> pikepdf.Stream:
-    stream = pikepdf.Stream(pdf, zlib.compress(picture.tobytes(), FAST_COMPRESSION))
+def _pixels(pdf: pikepdf.Pdf, picture: Image.Image, color_space: pikepdf.Name, compression: int) -> pikepdf.Stream:
+    stream = pikepdf.Stream(pdf, zlib.compress(picture.tobytes(), compression))
     stream.stream_dict = pikepdf.Dictionary(
         Type=pikepdf.Name.XObject,
         Subtype=pikepdf.Name.Image,

@@ -40,13 +40,15 @@ def ink_markup(page: Page, href: Href) -> str:
 
 def path_data(outline: Outline) -> str:
     """Return an outline as SVG path data in whole micrometres."""
-    flat = np.rint(outline.points * 1000).astype(np.int64).ravel().tolist()
-    parts, start = [], 0
+    numbers = list(map(str, np.rint(outline.points * 1000).astype(np.int64).ravel().tolist()))
+    at = 0
     for verb in outline.verbs:
-        end = start + 2 * POINTS_OF_VERB[verb]
-        parts.append(verb + " ".join(map(str, flat[start:end])))
-        start = end
-    return "".join(parts)
+        if verb == "Z":
+            numbers[at - 1] += verb
+        else:
+            numbers[at] = verb + numbers[at]
+            at += 2 * POINTS_OF_VERB[verb]
+    return " ".join(numbers)
 
 
 class _SvgCanvas:

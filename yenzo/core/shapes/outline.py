@@ -49,7 +49,13 @@ class Outline:
     def mapped(self, matrix: Matrix) -> "Outline":
         """Return the outline under an affine map."""
         linear = np.array([[matrix.a, matrix.b], [matrix.c, matrix.d]])
-        return Outline(self.verbs, self.points @ linear + (matrix.e, matrix.f))
+        mapped = Outline(self.verbs, self.points @ linear + (matrix.e, matrix.f))
+        known = self.__dict__.get("bounds")
+        if known is not None and matrix.b == matrix.c == 0 and matrix.a > 0 and matrix.d > 0:
+            # What only moves and scales takes its box along; finding it anew costs more than the mapping.
+            corners = (*matrix.apply(known.left, known.top), *matrix.apply(known.right, known.bottom))
+            mapped.__dict__["bounds"] = Box(*corners)
+        return mapped
 
     def steps(self) -> Iterator[tuple[str, list[float]]]:
         """Yield each verb with its coordinates, x and y in turn."""
