@@ -59,6 +59,12 @@ def picked_area(page: Page) -> None:
     page.locator(".strip-form").wait_for()
 
 
+def at_scale(page: Page) -> None:
+    """Go to the marks of the scale."""
+    page.get_by_role("link", name="Scale").click()
+    page.locator("#scale-picture").wait_for()
+
+
 def pack_shown(page: Page) -> None:
     """Wait until the pack's part has come."""
     page.locator("[data-pack=done]").first.wait_for()
@@ -77,6 +83,7 @@ SCENES: dict[str, Scene] = {
     "order-phone": ("order", PHONE, "", None),
     "products": ("products", WIDE, "seller", None),
     "setup": ("setup", WIDE, "seller", picked_area),
+    "scale": ("setup", WIDE, "seller", at_scale),
     "materials": ("materials", WIDE, "seller", None),
     "orders": ("orders", WIDE, "desk", None),
     "order-staff": ("order_staff", WIDE, "desk", pack_shown),

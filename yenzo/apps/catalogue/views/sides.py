@@ -20,6 +20,7 @@ from yenzo.apps.catalogue.views.setup import changed
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.setup import Side
 from yenzo.core.errors import ArtworkError, DocumentError
+from yenzo.core.measure import plain_number
 
 
 @staff_page(*SELLERS)
@@ -121,14 +122,14 @@ def remove_variant(request: HttpRequest, key: str, variant_key: str) -> HttpResp
     return redirect("catalogue:variants", key)
 
 
-def _marked(side: Side) -> dict[str, float]:
+def _marked(side: Side) -> dict[str, Any]:
     if side.scale is None:
         # Away from the edges, where a hand can take hold of them.
         width, middle = side.picture.width_px, side.picture.height_px // 2
         return {"start_x": width // 10, "start_y": middle, "end_x": width - width // 10, "end_y": middle}
     (start_x, start_y), (end_x, end_y) = side.scale.start_px, side.scale.end_px
-    marked = {"start_x": start_x, "start_y": start_y, "end_x": end_x, "end_y": end_y}
-    return {**marked, "length_mm": side.scale.length_mm}
+    marked = {"start_x": start_x, "start_y": start_y, "end_x": end_x, "end_y": end_y, "length_mm": side.scale.length_mm}
+    return {name: plain_number(value) for name, value in marked.items()}
 
 
 def _taken(request: HttpRequest, sent: Any) -> dict[str, Any]:
