@@ -20,6 +20,14 @@ WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 expect.set_options(timeout=15_000)
 
 
+def fill_checkout(page, name, mail, address):
+    """Fill the checkout's form and tick that the spelling was checked."""
+    page.get_by_label("Your name").fill(name)
+    page.get_by_label("Your mail address").fill(mail)
+    page.get_by_label("Where shall we send it?").fill(address)
+    page.get_by_label("I have checked the spelling").check()
+
+
 @pytest.fixture(scope="session")
 def quiet_workshop(tmp_path_factory):
     """The installation without a worker."""

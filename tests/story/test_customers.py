@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 
 from demo.installation import wait_until
 from tests.core.conftest import picture_bytes
-from tests.story.conftest import PHONE
+from tests.story.conftest import PHONE, fill_checkout
 
 
 def bomb():
@@ -44,10 +44,7 @@ def order(page):
     """Go from a product page to the order's page."""
     page.get_by_role("button", name="Put in the basket").click()
     page.get_by_role("link", name="Go to the checkout").click()
-    page.get_by_label("Your name").fill("Tove Marsh")
-    page.get_by_label("Your mail address").fill("tove@post.example")
-    page.get_by_label("Where shall we send it?").fill("Dyke 1")
-    page.get_by_label("I have checked the spelling").check()
+    fill_checkout(page, "Tove Marsh", "tove@post.example", "Dyke 1")
     page.get_by_role("button", name="Order and go on").click()
     expect(page.locator("[data-order-state=waiting]")).to_be_visible()
 
@@ -174,13 +171,7 @@ def test_piece_ordered_in_one_window_is_not_ordered_again_in_another(workshop, o
     page.goto("/goods/cedar-nameboard/")
     page.fill("[data-field=name]", "Second One")
     page.get_by_role("button", name="Put in the basket").click()
-    for label, value in (
-        ("Your name", "Tove"),
-        ("Your mail address", "t@post.example"),
-        ("Where shall we send it?", "Dyke 1"),
-    ):
-        second.get_by_label(label).fill(value)
-    second.get_by_label("I have checked the spelling").check()
+    fill_checkout(second, "Tove", "t@post.example", "Dyke 1")
     second.get_by_role("button", name="Order and go on").click()
     expect(second.locator(".problem")).to_contain_text("The basket was changed in another window")
     expect(second.get_by_label("Your name")).to_have_value("Tove")

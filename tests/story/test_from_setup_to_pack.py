@@ -14,7 +14,7 @@ from playwright.sync_api import expect
 from demo.installation import wait_until
 from tests.core.conftest import TYPEFACES, entries, picture_bytes
 from tests.measuring import measure
-from tests.story.conftest import sha256_of
+from tests.story.conftest import fill_checkout, sha256_of
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.spine import walk
 from yenzo.core.text.fonts import Font
@@ -156,10 +156,7 @@ def order_it(page, workshop):
     page.get_by_role("button", name="Put in the basket").click()
     expect(page.locator(".piece")).to_contain_text(MADE)
     page.get_by_role("link", name="Go to the checkout").click()
-    page.get_by_label("Your name").fill("Runa Holmgard")
-    page.get_by_label("Your mail address").fill("runa@post.example")
-    page.get_by_label("Where shall we send it?").fill("Quay 3\nPort Hallow")
-    page.get_by_label("I have checked the spelling").check()
+    fill_checkout(page, "Runa Holmgard", "runa@post.example", "Quay 3\nPort Hallow")
     page.get_by_role("button", name="Order and go on to payment").dblclick()
     expect(page.locator("[data-order-state=waiting]")).to_be_visible()
     assert workshop.rows("SELECT count(*) FROM orders_order WHERE customer_name = %s", "Runa Holmgard") == [(1,)]

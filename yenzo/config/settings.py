@@ -92,7 +92,9 @@ STATIC_URL = "static/"
 STATICFILES_DIRS = [CHECKOUT / "yenzo" / "static"]
 STATIC_ROOT = env.path("STATIC_ROOT", str(CHECKOUT / ".run" / "static"))
 FILES_ROOT = Path(env.str("FILES_ROOT", str(CHECKOUT / ".run" / "files")))
-FILES_ROOT.mkdir(parents=True, exist_ok=True)
+# Django and whitenoise want their folders to be there.
+for folder in (FILES_ROOT, Path(STATIC_ROOT)):
+    folder.mkdir(parents=True, exist_ok=True)
 MEDIA_ROOT = FILES_ROOT
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},

@@ -5,7 +5,7 @@ from typing import Protocol
 
 from yenzo.core.documents.materials import Method
 from yenzo.core.documents.values import Frozen
-from yenzo.core.scene.nodes import AreaScene
+from yenzo.core.scene.nodes import AreaScene, Node
 
 
 class Finding(Frozen):
@@ -19,6 +19,28 @@ class Finding(Frozen):
     message: str
     measured: float | None = None
     limit: float | None = None
+
+
+def found(
+    code: str,
+    area: AreaScene,
+    node: Node,
+    message: str,
+    *,
+    measured: float | None = None,
+    limit: float | None = None,
+) -> Finding:
+    """Return the finding about what lies in an area; what was measured is rounded to a thousandth."""
+    return Finding(
+        code=code,
+        side=area.side,
+        area=area.key,
+        placement=node.placement,
+        field=node.field,
+        message=message,
+        measured=None if measured is None else round(measured, 3),
+        limit=limit,
+    )
 
 
 class Check(Protocol):

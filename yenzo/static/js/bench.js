@@ -7,8 +7,7 @@ let drag = null;
 let waiting = null;
 let isSending = false;
 
-const setup = () => document.getElementById("setup");
-const seen = () => ({ seen: setup().dataset.version });
+const seen = () => ({ seen: document.getElementById("draft").dataset.version });
 
 function pointOn(ground, event) {
   const point = new DOMPoint(event.clientX, event.clientY);
@@ -34,13 +33,13 @@ async function send(address, place, selected) {
     const { address: to, place: at, selected: picked } = waiting;
     waiting = null;
     const values = { ...seen(), selected: picked, x_mm: at.x, y_mm: at.y, width_mm: at.width, height_mm: at.height };
-    await htmx.ajax("POST", to, { target: "#setup", swap: "outerHTML", values });
+    await htmx.ajax("POST", to, { target: "#setup", swap: "innerHTML", values });
   }
   isSending = false;
 }
 
 function pick(area) {
-  htmx.ajax("GET", area.dataset.pickAddress, { target: "#setup", swap: "outerHTML" }).then(() => {
+  htmx.ajax("GET", area.dataset.pickAddress, { target: "#setup", swap: "innerHTML" }).then(() => {
     document.getElementById(area.id)?.focus();
   });
 }

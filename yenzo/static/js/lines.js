@@ -5,8 +5,8 @@ let dragged = null;
 function move(line, position) {
   const last = document.querySelectorAll("#sentences [data-line]").length - 1;
   if (position < 0 || position > last || position === Number(line.dataset.position)) return;
-  const values = { position, seen: document.getElementById("setup").dataset.version };
-  htmx.ajax("POST", line.dataset.moveAddress, { target: "#setup", swap: "outerHTML", values });
+  const values = { position, seen: document.getElementById("draft").dataset.version };
+  htmx.ajax("POST", line.dataset.moveAddress, { target: "#setup", swap: "innerHTML", values });
 }
 
 document.addEventListener("keydown", (event) => {

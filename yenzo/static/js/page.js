@@ -18,12 +18,19 @@ document.addEventListener("htmx:sendError", () => {
 });
 
 document.addEventListener("htmx:afterSettle", ({ detail: { elt } }) => {
-  const wanted = document.getElementById("setup")?.dataset.refocus;
-  if (elt.id === "setup" && wanted) document.getElementById(wanted)?.focus();
+  const wanted = document.getElementById("draft")?.dataset.refocus;
+  if (elt.id === "draft" && wanted) document.getElementById(wanted)?.focus();
   const opened = document.getElementById("open-form");
   if (opened && (elt === opened || elt.contains(opened))) {
     opened.querySelector("input:not([type=hidden]), select, textarea, button")?.focus();
   }
+});
+
+// Answers may overtake each other: one that tells of an older draft than the page shows is passed over.
+document.addEventListener("htmx:beforeSwap", ({ detail }) => {
+  const told = detail.xhr.getResponseHeader("Draft-Version");
+  const shown = document.getElementById("draft")?.dataset.version;
+  if (told && Number(told) < Number(shown)) detail.shouldSwap = false;
 });
 
 // What is being typed when an answer comes in stays typed, and is sent when its control is left.

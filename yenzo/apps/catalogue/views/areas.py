@@ -3,7 +3,7 @@
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404, render
+from django.shortcuts import get_object_or_404
 from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.gates import staff_page
@@ -11,7 +11,7 @@ from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.catalogue.forms import AreaForm
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import setup_of_draft
-from yenzo.apps.catalogue.views.setup import changed, setup_context
+from yenzo.apps.catalogue.views.setup import changed, setup_answer
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.setup import Area, Setup
 
@@ -72,8 +72,7 @@ def change_area(request: HttpRequest, key: str, side_key: str, area_key: str) ->
         trouble = " ".join(
             f"{form.fields[name].label}: {' '.join(map(str, errors))}" for name, errors in form.errors.items()
         )
-        context = setup_context(request, product, area_form=form, trouble=trouble, selected=selected)
-        return render(request, "catalogue/_setup.html", context, status=422)
+        return setup_answer(request, product, status=422, area_form=form, trouble=trouble, selected=selected)
     operations = [
         _set(side_key, area_key, name, value)
         for name, value in form.cleaned_data.items()

@@ -14,7 +14,7 @@ from yenzo.apps.catalogue.aspects import ASPECTS, Aspect, FormLine
 from yenzo.apps.catalogue.forms import NewLineForm
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import setup_of_draft
-from yenzo.apps.catalogue.views.setup import changed, setup_context
+from yenzo.apps.catalogue.views.setup import changed, setup_answer
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.setup import Setup
 
@@ -27,8 +27,7 @@ def add_line(request: HttpRequest, key: str) -> HttpResponse:
     product = get_object_or_404(Product.objects.select_related("live"), key=key)
     form = NewLineForm(request.POST, auto_id="new-%s")
     if not form.is_valid():
-        context = {**setup_context(request, product), "new_line": form, "trouble": "Give the new line a label."}
-        return render(request, "catalogue/_setup.html", context, status=REFUSED)
+        return setup_answer(request, product, status=REFUSED, new_line=form, trouble="Give the new line a label.")
     label, kind = form.cleaned_data["label"], form.cleaned_data["kind"]
     item = {"key": free_key(product.draft, ("fields",), label), "kind": kind, "label": label}
     operation = {"do": "add", "path": ["fields"], "item": {**item, **_beginning(setup_of_draft(product), kind)}}

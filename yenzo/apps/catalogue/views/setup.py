@@ -74,8 +74,16 @@ def setup_context(request: HttpRequest, product: Product, **more: Any) -> dict[s
 @staff_page(*SELLERS)
 def setup_page(request: HttpRequest, key: str) -> HttpResponse:
     product = get_object_or_404(Product.objects.select_related("live"), key=key)
-    template = "catalogue/_setup.html" if request.headers.get("HX-Request") else "catalogue/setup.html"
-    return render(request, template, setup_context(request, product))
+    if request.headers.get("HX-Request"):
+        return setup_answer(request, product)
+    return render(request, "catalogue/setup.html", setup_context(request, product))
+
+
+def setup_answer(request: HttpRequest, product: Product, *, status: int = 200, **more: Any) -> HttpResponse:
+    """Answer with the page's partial and the version of the draft that it tells of."""
+    response = render(request, "catalogue/_setup.html", setup_context(request, product, **more), status=status)
+    response["Draft-Version"] = str(product.draft_version)
+    return response
 
 
 def changed(
@@ -103,8 +111,7 @@ def answer(request: HttpRequest, key: str, change: Callable[[], str], **more: An
     except DocumentError as error:
         trouble = error.message
     product = get_object_or_404(Product.objects.select_related("live"), key=key)
-    context = setup_context(request, product, trouble=trouble, said=said, **more)
-    response = render(request, "catalogue/_setup.html", context, status=422 if trouble else 200)
+    response = setup_answer(request, product, status=422 if trouble else 200, trouble=trouble, said=said, **more)
     if not trouble:
         response["HX-Trigger-After-Swap"] = CHANGED_EVENT
     return response

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from yenzo.core.documents.materials import Method
-from yenzo.core.preflight.findings import Finding
+from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene, Lettering
 
 # Half of what geometry may differ between files; below it nobody can see or cut it.
@@ -18,13 +18,13 @@ def find_outside(area: AreaScene, _method: Method) -> Iterator[Finding]:
             continue
         over, near = ink.excess_over(area.trim), ink.excess_over(area.safe)
         if over > TOLERANCE_MM:
-            yield _finding("outside", area, node, over, _outside_words(area, node, over))
+            yield found("outside", area, node, _outside_words(area, node, over), measured=over, limit=0)
         elif near > TOLERANCE_MM:
             message = (
                 f"“{node.text}” comes {near:.1f} mm into the safe margin of {area.safe_mm:g} mm on “{area.name}”. "
                 "Shorten it or make it smaller."
             )
-            yield _finding("near_edge", area, node, near, message)
+            yield found("near_edge", area, node, message, measured=near, limit=0)
 
 
 def _outside_words(area: AreaScene, node: Lettering, over: float) -> str:
@@ -32,17 +32,4 @@ def _outside_words(area: AreaScene, node: Lettering, over: float) -> str:
     return (
         f"“{node.text}” sticks out of “{area.name}” by {over:.1f} mm with letters {height} mm high. "
         "Please shorten it or pick a narrower typeface."
-    )
-
-
-def _finding(code: str, area: AreaScene, node: Lettering, measured: float, message: str) -> Finding:
-    return Finding(
-        code=code,
-        side=area.side,
-        area=area.key,
-        placement=node.placement,
-        field=node.field,
-        message=message,
-        measured=round(measured, 3),
-        limit=0,
     )

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from yenzo.core.documents.materials import Method
-from yenzo.core.preflight.findings import Finding
+from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene
 
 
@@ -12,21 +12,8 @@ def find_undecided(area: AreaScene, _method: Method) -> Iterator[Finding]:
     for node in area.letterings:
         for what in node.undecided:
             message = f"No {what} is chosen for “{node.text}” on “{area.name}”. Please choose one."
-            yield Finding(
-                code="undecided",
-                side=area.side,
-                area=area.key,
-                placement=node.placement,
-                field=node.field,
-                message=message,
-            )
+            yield found("undecided", area, node, message)
         if node.missing:
             chars = ", ".join(f"“{char}”" for char in node.missing)
-            yield Finding(
-                code="missing_letter",
-                side=area.side,
-                area=area.key,
-                placement=node.placement,
-                field=node.field,
-                message=f"{chars} of “{node.text}” can't be drawn: not in the typeface {node.typeface_name}.",
-            )
+            message = f"{chars} of “{node.text}” can't be drawn: not in the typeface {node.typeface_name}."
+            yield found("missing_letter", area, node, message)
