@@ -1,7 +1,8 @@
 #!/usr/bin/env python3
 """Starts the demo: its PostgreSQL, web processes and a worker; prints the address; Ctrl-C stops it all.
 
-Usage: run_demo.py [--port 8480]
+Usage: run_demo.py [--port 8480] [--name demo]
+Another name makes another installation beside it, with a cluster and a folder of its own.
 """
 
 import argparse
@@ -32,12 +33,13 @@ PATIENCE_SECONDS = 60
 class Children:
     """The processes that we start: each in a session of its own, gone when we are."""
 
-    def __init__(self) -> None:
+    def __init__(self, folder: Path) -> None:
+        self._folder = folder
         self._running: list[subprocess.Popen[bytes]] = []
 
     def start(self, name: str, *command: str) -> subprocess.Popen[bytes]:
-        """Start a process; what it says goes to .run/NAME.log."""
-        log = (RUN_FOLDER / f"{name}.log").open("ab")
+        """Start a process; what it says goes to NAME.log in the folder."""
+        log = (self._folder / f"{name}.log").open("ab")
         guarded = ("setpriv", "--pdeathsig", "TERM", *command)
         process = subprocess.Popen(guarded, cwd=CHECKOUT, stdout=log, stderr=log, start_new_session=True)
         self._running.append(process)
@@ -63,7 +65,10 @@ def main() -> int:
     """Run the demo until it is interrupted; return the exit status."""
     options = argparse.ArgumentParser(description=__doc__)
     options.add_argument("--port", type=int, default=8480)
-    port = options.parse_args().port
+    options.add_argument("--name", default="demo")
+    given = options.parse_args()
+    port, folder = given.port, RUN_FOLDER if given.name == "demo" else RUN_FOLDER / given.name
+    folder.mkdir(parents=True, exist_ok=True)
     site = f"http://127.0.0.1:{port}"
     with socket.socket() as probe:
         if probe.connect_ex(("127.0.0.1", port)) == 0:
@@ -71,15 +76,15 @@ def main() -> int:
             return 1
     for number in (signal.SIGINT, signal.SIGTERM):
         signal.signal(number, _interrupt)
-    cluster, children = Cluster("demo"), Children()
-    (RUN_FOLDER / "demo.json").unlink(missing_ok=True)
+    cluster, children = Cluster(given.name), Children(folder)
+    (folder / "demo.json").unlink(missing_ok=True)
     try:
-        _environment(cluster.start(), site)
+        _environment(cluster.start(), site, folder)
         _prepare()
         children.start("web", *web_command(port))
         children.start("worker", *WORKER)
         _wait_until_healthy(site, children)
-        _announce(site)
+        _announce(site, folder)
         while children.ended() is None:
             time.sleep(1)
         print("A process of the demo ended by itself; its log is in .run.", file=sys.stderr)
@@ -88,7 +93,7 @@ def main() -> int:
         print("\nStopping.")
         return 0
     finally:
-        (RUN_FOLDER / "demo.json").unlink(missing_ok=True)
+        (folder / "demo.json").unlink(missing_ok=True)
         children.stop()
         cluster.stop()
 
@@ -97,8 +102,8 @@ def _interrupt(*_signal: object) -> None:
     raise KeyboardInterrupt
 
 
-def _environment(database_url: str, site: str) -> None:
-    secret = RUN_FOLDER / "secret-key"
+def _environment(database_url: str, site: str, folder: Path) -> None:
+    secret = folder / "secret-key"
     if not secret.exists():
         secret.touch(mode=0o600)
         secret.write_text(secrets.token_urlsafe(48))
@@ -107,8 +112,8 @@ def _environment(database_url: str, site: str) -> None:
         DATABASE_POOL="1",
         SECRET_KEY=secret.read_text(),
         SITE_ADDRESS=site,
-        FILES_ROOT=str(RUN_FOLDER / "files"),
-        STATIC_ROOT=str(RUN_FOLDER / "static"),
+        FILES_ROOT=str(folder / "files"),
+        STATIC_ROOT=str(folder / "static"),
         STATIC_STORAGE="whitenoise.storage.CompressedManifestStaticFilesStorage",
         DJANGO_SETTINGS_MODULE="yenzo.config.settings",
     )
@@ -139,23 +144,25 @@ def _wait_until_healthy(site: str, children: Children) -> None:
     raise SystemExit(f"The demo did not get ready within {PATIENCE_SECONDS} seconds; see the logs in .run.")
 
 
-def _announce(site: str) -> None:
+def _announce(site: str, folder: Path) -> None:
     from django.db import connections
 
     from demo.load import PASSWORD, PEOPLE, finished_pack, pages
 
     sign_in = f"{site}/workshop/sign-in/"
-    shutil.copy(RUN_FOLDER / "files" / str(finished_pack()), RUN_FOLDER / "pack.zip")
+    shutil.copy(folder / "files" / str(finished_pack()), folder / "pack.zip")
     facts = {
         "url": site,
         "staff": [
             {"role": role.value, "sign_in": sign_in, "username": name, "password": PASSWORD} for name, _, role in PEOPLE
         ],
         "pages": pages(site),
-        "files": {"pack": ".run/pack.zip"},
+        "files": {"pack": str((folder / "pack.zip").relative_to(CHECKOUT))},
     }
     connections.close_all()
-    (RUN_FOLDER / "demo.json").write_text(json.dumps(facts, indent=1))
+    # Renamed into place: whoever waits for it never reads half of it.
+    (folder / "demo.json.part").write_text(json.dumps(facts, indent=1))
+    (folder / "demo.json.part").replace(folder / "demo.json")
     print(f"\nThe shop:      {site}\nThe workshop:  {sign_in}")
     for name, _, role in PEOPLE:
         print(f"  as {role.label.lower():10} {name} / {PASSWORD}")

@@ -24,6 +24,11 @@ function show(rect, place) {
   for (const name of ["x", "y", "width", "height"]) rect.setAttribute(name, place[name]);
 }
 
+function hold(area, place) {
+  area.dataset.place = `${place.x} ${place.y} ${place.width} ${place.height}`;
+  show(area.querySelector(".area-ground"), place);
+}
+
 // One request is under way at a time; the newest place waits and goes with the version that came back.
 async function send(address, place, selected) {
   waiting = { address, place, selected };
@@ -34,6 +39,9 @@ async function send(address, place, selected) {
     waiting = null;
     const values = { ...seen(), selected: picked, x_mm: at.x, y_mm: at.y, width_mm: at.width, height_mm: at.height };
     await htmx.ajax("POST", to, { target: "#setup", swap: "innerHTML", values });
+    // The hand may be further by now than the answer that was just shown.
+    const area = waiting && document.querySelector(`#bench [data-imprint="${waiting.selected}"]`);
+    if (area) hold(area, waiting.place);
   }
   isSending = false;
 }
@@ -56,22 +64,32 @@ function resized(place, handle, dx, dy) {
   };
 }
 
+// An answer may lay the bench out anew in the middle of a drag: elements are looked up by name each time.
+const groundOf = ({ ground }) => document.querySelector(`#bench [data-ground="${ground}"]`);
+const areaOf = ({ area }) => area && document.getElementById(area);
+
 function moved(event) {
-  const at = pointOn(drag.ground, event);
+  const at = pointOn(groundOf(drag), event);
   const dx = at.x - drag.from.x, dy = at.y - drag.from.y;
   if (drag.handle) return resized(drag.place, drag.handle, dx, dy);
   if (drag.area) return { ...drag.place, x: drag.place.x + dx, y: drag.place.y + dy };
   return { x: Math.min(drag.from.x, at.x), y: Math.min(drag.from.y, at.y), width: Math.abs(dx), height: Math.abs(dy) };
 }
 
+function drawnRect(ground) {
+  const rect = ground.querySelector(".area-drawn") ?? document.createElementNS("http://www.w3.org/2000/svg", "rect");
+  rect.setAttribute("class", "area-drawn");
+  ground.append(rect);
+  return rect;
+}
+
 document.addEventListener("pointerdown", (event) => {
   const ground = event.target.closest?.("#bench [data-ground]");
   if (!ground || event.button !== 0) return;
   const area = event.target.closest("[data-imprint]");
-  const rect = area ? area.querySelector(".area-ground") : document.createElementNS("http://www.w3.org/2000/svg", "rect");
-  if (!area) rect.setAttribute("class", "area-drawn");
   drag = {
-    ground, area, rect,
+    ground: ground.dataset.ground,
+    area: area?.id,
     handle: event.target.dataset.handle,
     place: area ? placeOf(area) : null,
     from: pointOn(ground, event),
@@ -82,18 +100,17 @@ document.addEventListener("pointerdown", (event) => {
 });
 
 document.addEventListener("pointermove", (event) => {
-  if (!drag) return;
+  if (!drag || !groundOf(drag)) return;
   drag.isFar ||= Math.hypot(event.clientX - drag.start.x, event.clientY - drag.start.y) >= LEAST_DRAG_PX;
   if (!drag.isFar) return;
-  if (!drag.area && !drag.rect.isConnected) drag.ground.append(drag.rect);
-  drag.rect.classList.add("is-dragged");
-  show(drag.rect, moved(event));
+  const rect = areaOf(drag)?.querySelector(".area-ground") ?? drawnRect(groundOf(drag));
+  rect.classList.add("is-dragged");
+  show(rect, moved(event));
 });
 
 document.addEventListener("pointerup", (event) => {
-  if (!drag) return;
-  const { area, ground, isFar } = drag;
-  const place = moved(event);
+  if (!drag || !groundOf(drag)) return;
+  const area = areaOf(drag), ground = groundOf(drag), place = moved(event), { isFar } = drag;
   drag = null;
   if (!isFar) {
     if (area) pick(area);
@@ -118,7 +135,6 @@ document.addEventListener("keydown", (event) => {
   event.preventDefault();
   const from = placeOf(area);
   const place = { ...from, x: from.x + dx, y: from.y + dy };
-  area.dataset.place = `${place.x} ${place.y} ${place.width} ${place.height}`;
-  show(area.querySelector(".area-ground"), place);
+  hold(area, place);
   send(area.dataset.placeAddress, place, area.dataset.imprint);
 });

@@ -1,0 +1,53 @@
+"""The demo's documents: the core's command line takes them as they are."""
+
+import json
+
+import pytest
+
+from demo.installation import ROOT
+from demo.load import ORDERS
+from yenzo.core.cli import run
+
+PRODUCTS = ROOT / "demo" / "products"
+CASES = sorted(path for path in PRODUCTS.glob("*/entries/*.json"))
+# What each is there to show, where it isn't simply good.
+SHOWS = {"letter-lacking": "missing_letter", "too-long": "too_long", "coarse-photo": "coarse"}
+
+
+def checked(path, command="check", *more):
+    return run([command, str(path.parent.parent / "setup.json"), str(path), *more])
+
+
+@pytest.mark.parametrize("path", CASES, ids=lambda path: path.stem)
+def test_demo_entries_show_what_they_are_there_for(path):
+    outcome = checked(path)
+    codes = {item["code"] for item in [*outcome.value["problems"], *outcome.value["findings"]]}
+    assert codes == {SHOWS[path.stem]} if path.stem in SHOWS else codes == set()
+    assert outcome.status == (1 if path.stem in {"letter-lacking", "too-long"} else 0)
+
+
+@pytest.mark.parametrize("path", CASES, ids=lambda path: path.stem)
+def test_demo_sides_are_rendered_in_every_format(path, tmp_path):
+    for side in json.loads((path.parent.parent / "setup.json").read_text())["sides"]:
+        for file_format in ("svg", "png", "pdf"):
+            made = checked(
+                path, "render", "--side", side["key"], "--format", file_format, "--out", str(tmp_path / "side")
+            )
+            assert made.value["bytes"] == (tmp_path / "side").stat().st_size
+
+
+def test_entries_of_all_demo_orders_are_there():
+    for order in ORDERS:
+        for product, entries in order.pieces:
+            assert (PRODUCTS / product / "entries" / f"{entries}.json").exists()
+
+
+def test_quote_of_the_first_order_adds_up():
+    quote = checked(PRODUCTS / "cedar-nameboard" / "entries" / "wind-and-whey.json", "quote", "--pieces", "2").value
+    assert [(line["key"], line["amount"]) for line in quote["lines"]] == [
+        ("base", "86.00"),
+        ("letters", "1.20"),
+        ("port", "12.00"),
+        ("finish", "24.00"),
+    ]
+    assert quote["total"] == "246.40"

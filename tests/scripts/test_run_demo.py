@@ -1,0 +1,83 @@
+"""The start command: everything comes up, is told, and goes away again."""
+
+import json
+import os
+import signal
+import socket
+import subprocess
+import sys
+import urllib.request
+from pathlib import Path
+
+import pytest
+
+from demo.installation import ROOT, wait_until
+
+NAME = "trial"
+FOLDER = ROOT / ".run" / NAME
+
+
+@pytest.fixture
+def port():
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return probe.getsockname()[1]
+
+
+@pytest.fixture
+def start(port):
+    """Start another demo beside whatever runs; take everything away in the end."""
+    started = []
+
+    def begun():
+        environment = {name: value for name, value in os.environ.items() if name not in {"DATABASE_URL", "FILES_ROOT"}}
+        command = [sys.executable, "scripts/run_demo.py", "--port", str(port), "--name", NAME]
+        process = subprocess.Popen(
+            command, cwd=ROOT, env=environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
+        )
+        started.append(process)
+        return process
+
+    yield begun
+    for process in started:
+        process.terminate()
+        process.wait(30)
+        process.stdout.close()
+    subprocess.run([sys.executable, "scripts/cluster.py", "destroy", NAME], cwd=ROOT, check=True)
+
+
+def children_of(process):
+    done = subprocess.run(["pgrep", "-P", str(process.pid)], capture_output=True, text=True, check=False)
+    return done.stdout.split()
+
+
+def told(process):
+    facts = FOLDER / "demo.json"
+    wait_until(lambda: facts.exists() or process.poll() is not None, seconds=90, what="the demo to start")
+    assert process.poll() is None, process.stdout.read()
+    return json.loads(facts.read_text())
+
+
+def test_demo_starts_tells_its_addresses_and_stops_without_a_trace(start, port):
+    first = start()
+    facts = told(first)
+    assert facts["url"] == f"http://127.0.0.1:{port}"
+    assert {person["role"] for person in facts["staff"]} == {"owner", "seller", "desk", "decorator"}
+    for name in ("shop", "product", "product_heavy", "order"):
+        with urllib.request.urlopen(facts["pages"][name]) as answer:
+            assert answer.status == 200
+    assert (ROOT / facts["files"]["pack"]).read_bytes()[:2] == b"PK"
+    children = children_of(first)
+    assert len(children) == 2
+    second = start()
+    assert second.wait(30) == 1
+    assert "answers at" in second.stdout.read()
+    first.send_signal(signal.SIGINT)
+    assert first.wait(30) == 0
+    assert not (FOLDER / "demo.json").exists()
+    assert not any(Path(f"/proc/{child}").exists() for child in children)
+    with socket.socket() as probe:
+        assert probe.connect_ex(("127.0.0.1", port)) != 0
+    # A second run finds what the first left, orders included.
+    again = told(start())
+    assert again["pages"]["order"] == facts["pages"]["order"]

@@ -1,0 +1,155 @@
+"""What sellers meet: hands on the bench, two people on one product, forms that open in place."""
+
+import json
+
+import pytest
+from playwright.sync_api import expect
+
+from demo.installation import wait_until
+from tests.core.conftest import picture_bytes
+from tests.story.test_from_setup_to_pack import fill_aspect, place_of
+
+PANEL = "front/name-panel"
+
+
+@pytest.fixture
+def copy(quiet_workshop):
+    """A product like the nameboard that each test may change."""
+    code = (
+        "import json, demo.load as d; from yenzo.apps.accounts.models import Person; "
+        "from yenzo.apps.catalogue.models import Product; from yenzo.apps.catalogue.services.products import import_product, publish_setup; "
+        "actor = d.actor_of(Person.objects.get(username='mara')); draft = Product.objects.get(key='cedar-nameboard').draft; "
+        "made = import_product(actor, draft, key='copy'); publish_setup(actor, made.pk, seen_version=0); print(made.key)"
+    )
+    return quiet_workshop.run("-c", code).strip()
+
+
+def bench(open_page, copy, **others):
+    page = open_page(f"/workshop/products/{copy}/", person=others.pop("person", "iris"), **others)
+    expect(page.locator("#try-out [data-total]")).to_be_visible()
+    return page
+
+
+def draft_area(workshop, copy):
+    draft = workshop.rows("SELECT draft FROM catalogue_product WHERE key = %s", copy)[0][0]
+    area = draft["sides"][0]["areas"][0]
+    return [area[name] for name in ("x_mm", "y_mm", "width_mm", "height_mm")]
+
+
+def test_arrow_keys_in_a_burst_move_an_area_by_their_sum(quiet_workshop, open_page, copy):
+    page = bench(open_page, copy)
+    page.locator(f'[data-imprint="{PANEL}"]').focus()
+    for key in ["ArrowRight"] * 7 + ["Shift+ArrowDown", "ArrowUp", "ArrowUp"]:
+        page.keyboard.press(key)
+    wait_until(lambda: draft_area(quiet_workshop, copy) == [92, 48, 530, 96], what="the moves")
+    expect(page.locator(f'[data-imprint="{PANEL}"]')).to_be_focused()
+    expect(page.locator(".setup-said.problem")).to_have_count(0)
+
+
+def test_area_is_moved_and_resized_by_the_hand_and_what_lies_in_it_goes_along(quiet_workshop, open_page, copy):
+    page = bench(open_page, copy)
+    area = page.locator(f'[data-imprint="{PANEL}"]')
+    box = area.locator(".area-ground").bounding_box()
+    mm = box["width"] / 530
+    before = page.locator(".bench-ink path").first.bounding_box()
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] / 2 - 20 * mm, box["y"] + box["height"] / 2 + 15 * mm, steps=4)
+    page.mouse.up()
+    wait_until(lambda: draft_area(quiet_workshop, copy)[:2] != [85, 40], what="the move")
+    moved = draft_area(quiet_workshop, copy)
+    assert (abs(moved[0] - 65) < 1, abs(moved[1] - 55) < 1, moved[2:]) == (True, True, [530, 96])
+    wait_until(
+        lambda: abs(page.locator(".bench-ink path").first.bounding_box()["x"] - before["x"] + 20 * mm) < 2,
+        what="the ink",
+    )
+    area.locator(".area-ground").click()
+    handle = page.locator(f'[data-imprint="{PANEL}"] [data-handle=se]').bounding_box()
+    page.mouse.move(handle["x"] + handle["width"] / 2, handle["y"] + handle["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(handle["x"] - 100 * mm, handle["y"] - 20 * mm, steps=4)
+    page.mouse.up()
+    wait_until(lambda: draft_area(quiet_workshop, copy)[2] < 440, what="the new size")
+    assert draft_area(quiet_workshop, copy)[:2] == moved[:2]
+
+
+def test_two_sellers_on_the_same_value_and_the_later_one_sees_both(open_page, copy):
+    first, second = bench(open_page, copy), bench(open_page, copy, person="mara")
+    fill_aspect(first, "name-label-", Label_for_the_customer="Name of the ship")
+    second.locator("#value-name-label-").click()
+    second.get_by_label("Label for the customer").fill("Name of the vessel")
+    second.locator("#open-form").get_by_role("button", name="Save").click()
+    refused = second.locator(".setup-said.problem")
+    expect(refused).to_contain_text("Iris changed this while you had it open")
+    expect(refused).to_contain_text("“Name of the ship”")
+    expect(refused).to_contain_text("“Name of the vessel”")
+    fill_aspect(second, "finish-label-", Label_for_the_customer="Paint")
+    second.locator("#undo").click()
+    expect(second.locator(".sentence").last).to_contain_text("Finish — a color")
+    expect(second.locator(".sentence").first).to_contain_text("Name of the ship")
+
+
+def test_line_is_dragged_to_the_top_and_the_slip_follows(open_page, copy):
+    page = bench(open_page, copy, size={"width": 1280, "height": 1300})
+    page.locator("#line-grip-finish").drag_to(page.locator("[data-line=name]"))
+    expect(page.locator(".sentence").first).to_contain_text("Finish — a color")
+    expect(page.locator("#try-out .line").first).to_have_id("line-finish")
+
+
+def test_form_in_place_closes_on_escape_and_its_problem_stays_beside_it(open_page, copy):
+    page = bench(open_page, copy)
+    page.locator("#value-name-height-name").click()
+    page.get_by_label("Least letter height, mm").fill("99")
+    page.locator("#open-form").get_by_role("button", name="Save").click()
+    expect(page.locator("#open-form .problem")).to_contain_text("The least letter height is above the most.")
+    expect(page.get_by_label("Least letter height, mm")).to_have_value("99")
+    page.keyboard.press("Escape")
+    expect(page.locator("#open-form")).to_have_count(0)
+    expect(page.locator("#value-name-height-name")).to_be_focused()
+
+
+def test_try_out_keeps_what_was_typed_when_the_draft_changes(open_page, copy):
+    page = bench(open_page, copy)
+    page.locator("#try-out [data-field=name]").fill("Kittiwake")
+    expect(page.locator("#try-out #room-name")).to_have_text("room for 9 more")
+    fill_aspect(page, "name-limit-", Most_characters="12")
+    expect(page.locator("#try-out #room-name")).to_have_text("room for 3 more")
+    expect(page.locator("#try-out [data-field=name]")).to_have_value("Kittiwake")
+
+
+def test_word_that_is_being_typed_survives_an_answer_that_comes_in(open_page, copy):
+    page = bench(open_page, copy)
+    with page.expect_response(lambda answer: "/place/" in answer.url):
+        page.locator(f'[data-imprint="{PANEL}"]').focus()
+        page.keyboard.press("ArrowRight")
+        page.get_by_label("Ask for").press_sequentially("Gift wrap")
+    expect(page.get_by_label("Ask for")).to_have_value("Gift wrap")
+    page.get_by_role("button", name="Add line").click()
+    expect(page.locator(".sentence").last).to_contain_text("Gift wrap — a line of text")
+
+
+def test_keys_lead_to_the_search_and_to_the_main_action(open_page, copy):
+    page = bench(open_page, copy)
+    page.locator("h1").click()
+    page.keyboard.press("/")
+    expect(page.get_by_label("Search orders and names on goods")).to_be_focused()
+    fill_aspect(page, "name-capitals-", Produced_in_capitals=False)
+    page.keyboard.press("Control+Enter")
+    expect(page.locator(".setup-said")).to_contain_text("Revision 2 is live")
+
+
+def test_dropped_picture_is_taken_like_a_picked_one(open_page):
+    page = open_page("/goods/deck-cushion/")
+    page.locator("[data-field=with-emblem] label", has_text="Yes").click()
+    expect(page.locator("#line-emblem")).to_be_visible()
+    data = json.dumps(list(picture_bytes((1200, 1200))))
+    transfer = page.evaluate_handle(
+        f"(() => {{ const t = new DataTransfer(); t.items.add(new File([new Uint8Array({data})], 'dropped.png')); return t; }})()"
+    )
+    page.locator("[data-upload=emblem]").dispatch_event("drop", {"dataTransfer": transfer})
+    expect(page.locator("#held-emblem")).to_contain_text("dropped.png")
+    expect(page.locator("#line-emblem .made")).to_contain_text("167 dpi at 182 × 182 mm")
+
+
+def test_place_of_an_area_reads_in_millimetres(open_page, copy):
+    assert place_of(bench(open_page, copy), PANEL) == [85, 40, 530, 96]
