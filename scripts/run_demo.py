@@ -153,9 +153,8 @@ def _announce(site: str, folder: Path) -> None:
     shutil.copy(folder / "files" / str(finished_pack()), folder / "pack.zip")
     facts = {
         "url": site,
-        "staff": [
-            {"role": role.value, "sign_in": sign_in, "username": name, "password": PASSWORD} for name, _, role in PEOPLE
-        ],
+        "sign_in_page": sign_in,
+        "staff": [{"role": role.value, "sign_in": name, "password": PASSWORD} for name, _, role in PEOPLE],
         "pages": pages(site),
         "files": {"pack": str((folder / "pack.zip").relative_to(CHECKOUT))},
     }

@@ -105,7 +105,7 @@ def main(arguments: list[str]) -> int:
             page.on("console", lambda message: print(f"console: {message.text}"))
             page.on("pageerror", lambda error: print(f"error: {error}"))
             if role:
-                _sign_in(page, next(one for one in facts["staff"] if one["role"] == role))
+                _sign_in(page, facts["sign_in_page"], next(one for one in facts["staff"] if one["role"] == role))
             page.goto(facts["pages"][page_name])
             if act:
                 act(page)
@@ -116,9 +116,9 @@ def main(arguments: list[str]) -> int:
     return 0
 
 
-def _sign_in(page: Page, person: dict[str, str]) -> None:
-    page.goto(person["sign_in"])
-    page.fill("[name=username]", person["username"])
+def _sign_in(page: Page, address: str, person: dict[str, str]) -> None:
+    page.goto(address)
+    page.fill("[name=username]", person["sign_in"])
     page.fill("[name=password]", person["password"])
     page.get_by_role("button", name="Sign in").click()
     page.wait_for_load_state()

@@ -63,6 +63,7 @@ def test_demo_starts_tells_its_addresses_and_stops_without_a_trace(start, port):
     facts = told(first)
     assert facts["url"] == f"http://127.0.0.1:{port}"
     assert {person["role"] for person in facts["staff"]} == {"owner", "seller", "desk", "decorator"}
+    assert all(person["sign_in"] and person["password"] for person in facts["staff"])
     for name in ("shop", "product", "product_heavy", "order"):
         with urllib.request.urlopen(facts["pages"][name]) as answer:
             assert answer.status == 200

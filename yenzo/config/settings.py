@@ -132,6 +132,8 @@ PROCRASTINATE_ON_APP_READY = "yenzo.config.jobs.on_app_ready"
 # How long a worker may be silent before its jobs are given to another.
 WORKER_SILENCE_SECONDS = env.int("WORKER_SILENCE_SECONDS", 30)
 
+# The shop sells in one currency.
+CURRENCY = env.str("CURRENCY", "GBP")
 WORKSHOP_NAME = env.str("WORKSHOP_NAME", "Tern & Tiller")
 WORKSHOP_MAIL = env.str("WORKSHOP_MAIL", "workshop@tern-and-tiller.example")
 # When a job asks how a payment ended that had no answer.

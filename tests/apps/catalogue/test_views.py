@@ -24,7 +24,7 @@ def draft_of(product):
 
 
 def test_new_product_begins_with_a_picture_and_goes_on_to_its_scale(seller):
-    facts = {"name": "Oar blade", "base_price": "30", "currency": "GBP"}
+    facts = {"name": "Oar blade", "base_price": "30"}
     picture = SimpleUploadedFile("oar.png", picture_bytes((300, 200)))
     answer = seller.post(reverse("catalogue:new_product"), {**facts, "picture": picture})
     assert answer.url == reverse("catalogue:scale", args=["oar-blade", "front"])
@@ -36,7 +36,7 @@ def test_new_product_begins_with_a_picture_and_goes_on_to_its_scale(seller):
 
 @pytest.mark.parametrize(("data", "words"), [(b"", "empty"), (b"GIF89a....", "is a GIF file")])
 def test_refused_picture_of_a_new_product_keeps_what_was_typed(seller, data, words):
-    facts = {"name": "Oar blade", "base_price": "30", "currency": "GBP", "picture": SimpleUploadedFile("oar.png", data)}
+    facts = {"name": "Oar blade", "base_price": "30", "picture": SimpleUploadedFile("oar.png", data)}
     answer = seller.post(reverse("catalogue:new_product"), facts)
     page = answer.content.decode()
     assert answer.status_code == 422

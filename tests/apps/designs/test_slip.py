@@ -10,6 +10,7 @@ from tests.apps.catalogue.test_aspects import kinds
 from tests.core.conftest import entries, picture_bytes
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.listing import NOUNS
+from yenzo.apps.catalogue.services.materials import save_material
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.models import Design, Upload
 from yenzo.core.spine import walk
@@ -159,3 +160,14 @@ def test_specimen_shows_a_typefaces_name_and_no_other_font(client, product):
     assert answer["Content-Type"] == "image/svg+xml"
     assert b"<path" in answer.content
     assert client.get(f"/typefaces/{'0' * 64}/specimen.svg").status_code == 404
+
+
+def test_specimen_of_a_font_that_only_a_revision_uses_still_shows(client, owner, product):
+    document = product.live.document["materials"]["typefaces"]["quayside"]
+    save_material(
+        owner,
+        "typefaces",
+        "quayside",
+        {**document, "font": product.live.document["materials"]["typefaces"]["levant"]["font"]},
+    )
+    assert b"<path" in client.get(f"/typefaces/{document['font']}/specimen.svg").content

@@ -107,6 +107,26 @@ def test_piece_that_cannot_be_made_is_not_ordered(visitor, put_in_basket, checko
     assert Design.objects.get().in_basket
 
 
+@pytest.mark.parametrize(
+    ("name", "value", "words"),
+    [
+        ("base_price", "0.00", "would cost less than nothing"),
+        ("currency", "EUR", "is priced in EUR; the shop sells in GBP"),
+    ],
+)
+def test_piece_whose_price_makes_no_sense_is_not_ordered(
+    owner, visitor, product, put_in_basket, checkout_of, name, value, words
+):
+    operations = [
+        {"do": "set", "path": ["offer", name], "value": value},
+        {"do": "set", "path": ["charges", "finish", "amounts"], "value": {"gold": "-9.50"}},
+    ]
+    edit_draft(owner, product.pk, operations, seen_version=0, label="x")
+    product.live = publish_setup(owner, product.pk, seen_version=1)
+    with pytest.raises(OrderError, match=words):
+        place_order(GUEST, checkout_of(visitor, [put_in_basket(visitor)]))
+
+
 def test_approved_payment_marks_paid_and_wants_the_packs(order):
     assert pay_order(GUEST, order, "approves").state == Order.State.PAID
     assert (jobs_named("production.make_pack"), jobs_named("orders.send_order_mails")) == (1, 2)

@@ -3,6 +3,7 @@
 import io
 import subprocess
 import sys
+from concurrent.futures import ThreadPoolExecutor
 
 import numpy as np
 import pikepdf
@@ -114,3 +115,11 @@ def test_format_that_cannot_be_made_is_refused_in_words(panel, assets):
 def test_png_above_a_hundred_megapixels_is_refused_in_words(panel, assets):
     with pytest.raises(RenderError, match="too large"):
         render_file(area_page(panel), assets, "png", dpi=2400)
+
+
+def test_pngs_made_in_several_threads_at_once_are_the_same(panel, assets):
+    def made(_number):
+        return render_file(area_page(panel), assets, "png", dpi=60)
+
+    with ThreadPoolExecutor(6) as pool:
+        assert len(set(pool.map(made, range(18)))) == 1

@@ -21,7 +21,6 @@ NUMBER = forms.NumberInput(attrs={"step": "any"})
 class NewProductForm(forms.Form):
     name = forms.CharField(max_length=200, label="Name of the product")
     base_price = forms.DecimalField(min_value=0, max_digits=10, decimal_places=2, label="Price without any extras")
-    currency = forms.RegexField(r"^[A-Z]{3}$", initial="GBP", label="Currency", help_text="Three letters, like GBP")
     picture = forms.FileField(
         label="Picture of the goods", help_text="PNG, JPEG or WebP; taken straight from the front"
     )

@@ -19,5 +19,9 @@ def make_pack(*, pack_id: int) -> None:
         # It would end the same way each time: staff decide.
         note_failure(SYSTEM_ACTOR, pack_id, error.message)
     except Exception:
-        note_failure(SYSTEM_ACTOR, pack_id, "Something on our side failed. It is tried again by itself.")
+        note_failure(
+            SYSTEM_ACTOR,
+            pack_id,
+            "Something on our side failed. It is tried again a few times by itself; after that, try it here.",
+        )
         raise

@@ -4,6 +4,8 @@ import uuid
 from dataclasses import dataclass
 from decimal import Decimal
 
+from django.conf import settings
+
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.to_core import walk_design
@@ -47,7 +49,7 @@ class Basket:
     @property
     def currency(self) -> str:
         """The shop's currency."""
-        return self.lines[0].walked.quote.currency if self.lines else "GBP"
+        return self.lines[0].walked.quote.currency if self.lines else settings.CURRENCY
 
     @property
     def is_orderable(self) -> bool:

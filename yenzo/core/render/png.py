@@ -4,6 +4,7 @@ It is drawn from our own PDF, so that it can't differ from it by more than its p
 """
 
 import io
+import threading
 
 import pypdfium2
 import pypdfium2.raw as pdfium
@@ -19,6 +20,8 @@ MOST_PIXELS = 100_000_000
 NO_COMPRESSION, FAST_COMPRESSION = 0, 1
 # zlib's Z_RLE: on pictures that are mostly one color it is both faster and smaller than its default.
 RUN_LENGTHS = 3
+# pdfium is not made for threads, and web processes have some.
+_ONE_AT_A_TIME = threading.Lock()
 
 
 def render_png(page: Page, assets: Assets, dpi: float) -> bytes:
@@ -35,11 +38,13 @@ def rasterize(page: Page, assets: Assets, dpi: float) -> Image.Image:
     if width * height > MOST_PIXELS:
         size = f"{page.width_mm:.0f} × {page.height_mm:.0f} mm at {dpi:g} dpi"
         raise RenderError("too_large", "png", f"A PNG of {size} is too large; choose a lower resolution for the area.")
-    document = pypdfium2.PdfDocument(render_pdf(page, assets, compression=NO_COMPRESSION))
-    try:
-        return _draw(document[0], width, height, dpi)
-    finally:
-        document.close()
+    pdf = render_pdf(page, assets, compression=NO_COMPRESSION)
+    with _ONE_AT_A_TIME:
+        document = pypdfium2.PdfDocument(pdf)
+        try:
+            return _draw(document[0], width, height, dpi)
+        finally:
+            document.close()
 
 
 def _draw(page: pypdfium2.PdfPage, width: int, height: int, dpi: float) -> Image.Image:

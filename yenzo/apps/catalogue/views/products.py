@@ -2,6 +2,7 @@
 
 from pathlib import Path
 
+from django.conf import settings
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
@@ -34,7 +35,7 @@ def new_product(request: HttpRequest) -> HttpResponse:
                 actor,
                 name=given["name"],
                 base_price=given["base_price"],
-                currency=given["currency"],
+                currency=settings.CURRENCY,
                 picture=picture,
             )
         except ArtworkError as error:

@@ -11,7 +11,8 @@ from django.views.decorators.http import require_safe
 
 from yenzo.apps.accounts.models import Person
 from yenzo.apps.catalogue.files import StoredAssets
-from yenzo.apps.catalogue.models import Material, StoredFile
+from yenzo.apps.catalogue.models import Material, Revision, StoredFile
+from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.visitors import known_visitor
 from yenzo.core.render.pictures import mime_type
@@ -44,8 +45,20 @@ def upload_picture(request: HttpRequest, upload_id: uuid.UUID) -> HttpResponse:
 @cache_control(public=True, max_age=31_536_000, immutable=True)
 def specimen(request: HttpRequest, sha256: str) -> HttpResponse:  # noqa: ARG001
     """Show a typeface's name set in it."""
-    material = get_object_or_404(Material, kind=Material.Kind.TYPEFACE, document__font=sha256)
-    return HttpResponse(_specimen(sha256, material.document["name"]), content_type="image/svg+xml")
+    return HttpResponse(_specimen(sha256, _name_of_typeface(sha256)), content_type="image/svg+xml")
+
+
+def _name_of_typeface(sha256: str) -> str:
+    """Return what a typeface is called among the materials, or in a revision that keeps using it."""
+    material = Material.objects.filter(kind=Material.Kind.TYPEFACE, document__font=sha256).first()
+    if material is not None:
+        return str(material.document["name"])
+    revision = get_object_or_404(Revision.objects.filter(files__file=sha256)[:1])
+    faces = setup_of_revision(revision).materials.typefaces.values()
+    name = next((face.name for face in faces if face.font == sha256), None)
+    if name is None:
+        raise Http404
+    return name
 
 
 @lru_cache(maxsize=200)

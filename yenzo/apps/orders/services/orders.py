@@ -4,6 +4,7 @@ import uuid
 from dataclasses import dataclass
 from decimal import Decimal
 
+from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
 
@@ -80,6 +81,12 @@ def _orderable(design: Design) -> Walked:
     walked = walk_design(design, StoredAssets())
     if walked.verdict.blocked:
         raise OrderError(f"“{design.revision.name}”: {walked.verdict.blocking[0].message}")
+    if walked.quote.total < 0:
+        raise OrderError(f"“{design.revision.name}” would cost less than nothing. Please tell the workshop.")
+    if walked.quote.currency != settings.CURRENCY:
+        raise OrderError(
+            f"“{design.revision.name}” is priced in {walked.quote.currency}; the shop sells in {settings.CURRENCY}."
+        )
     return walked
 
 
