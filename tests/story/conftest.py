@@ -82,10 +82,8 @@ def open_page(chromium, quiet_workshop, signed_in):
     """Open a page as somebody: a browser of its own whose console must stay empty."""
     contexts, said = [], []
 
-    def opened(address="/", *, size=WIDE, person=None, bypass_csp=False):
-        context = chromium.new_context(
-            viewport=size, base_url=quiet_workshop.url, bypass_csp=bypass_csp, storage_state=signed_in(person)
-        )
+    def opened(address="/", *, size=WIDE, person=None):
+        context = chromium.new_context(viewport=size, base_url=quiet_workshop.url, storage_state=signed_in(person))
         context.set_default_timeout(15_000)
         contexts.append(context)
         page = context.new_page()

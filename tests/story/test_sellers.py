@@ -63,7 +63,8 @@ def test_area_is_moved_and_resized_by_the_hand_and_what_lies_in_it_goes_along(qu
         lambda: abs(page.locator(".bench-ink path").first.bounding_box()["x"] - before["x"] + 20 * mm) < 2,
         what="the ink",
     )
-    area.locator(".area-ground").click()
+    with page.expect_response(lambda answer: "selected=" in answer.url):
+        area.locator(".area-ground").click()
     handle = page.locator(f'[data-imprint="{PANEL}"] [data-handle=se]').bounding_box()
     page.mouse.move(handle["x"] + handle["width"] / 2, handle["y"] + handle["height"] / 2)
     page.mouse.down()

@@ -38,7 +38,7 @@ def test_artwork_is_refused_below_the_least_and_advised_below_the_good_resolutio
     assert set(coarse) == {"coarse"}
     assert not verdict.blocked
     worse, verdict = findings(assets, values, uploads={"photo": upload(150, 100)})
-    assert worse["too_coarse"].measured == 39.7
+    assert worse["too_coarse"].measured == 39.688
     assert verdict.blocked
     fine, _ = findings(assets, values, uploads={"photo": upload(3000, 2000)})
     assert fine == {}

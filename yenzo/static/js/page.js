@@ -33,6 +33,13 @@ document.addEventListener("htmx:beforeSwap", ({ detail }) => {
   if (told && Number(told) < Number(shown)) detail.shouldSwap = false;
 });
 
+// A part that keeps itself in place may do so only while it is still the one that asked.
+document.addEventListener("htmx:beforeSwap", ({ detail }) => {
+  if (!detail.requestConfig.elt.isConnected) {
+    detail.serverResponse = detail.serverResponse.replace('hx-preserve="true"', "");
+  }
+});
+
 // What is being typed when an answer comes in stays typed, and is sent when its control is left.
 let typing = null;
 document.addEventListener("htmx:beforeSwap", ({ detail }) => {
