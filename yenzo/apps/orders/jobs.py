@@ -3,6 +3,8 @@
 from procrastinate import RetryStrategy
 from procrastinate.contrib.django import app
 
+from yenzo.apps.orders.mails import send_mails
+from yenzo.apps.orders.paying import settle
 from yenzo.gateways.payment.interface import PaymentSilenceError
 
 # The post and the payment service may be away for a while: 2, 4, 8 … seconds, for about a day in all.
@@ -12,8 +14,6 @@ PATIENT = RetryStrategy(max_attempts=16, exponential_wait=2)
 @app.task(name="orders.send_order_mails", retry=PATIENT)
 def send_order_mails(*, order_id: int, occasion: str) -> None:
     """Send the mails of an occasion ("placed", "paid") to customer and workshop."""
-    from yenzo.apps.orders.mails import send_mails
-
     send_mails(order_id, occasion)
 
 
@@ -23,6 +23,4 @@ def send_order_mails(*, order_id: int, occasion: str) -> None:
 )
 def settle_payment(*, payment_id: int) -> None:
     """Find out how a payment ended that had no answer."""
-    from yenzo.apps.orders.paying import settle
-
     settle(payment_id)

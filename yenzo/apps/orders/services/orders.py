@@ -7,12 +7,12 @@ from decimal import Decimal
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
+from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SYSTEM, Actor, service
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.to_core import walk_design
-from yenzo.apps.orders.jobs import send_order_mails
 from yenzo.apps.orders.models import Order, OrderEvent, Piece
 from yenzo.core.spine import Walked
 
@@ -54,7 +54,7 @@ def place_order(actor: Actor, checkout: Checkout) -> Order:
             raise OrderError("The basket was changed in another window. Please look through it again before ordering.")
         order = _insert_order(actor, checkout, [(design, _orderable(design)) for design in designs])
         Design.objects.filter(pk__in=[design.pk for design in designs]).update(in_basket=False)
-        send_order_mails.defer(order_id=order.pk, occasion="placed")
+        app.configure_task("orders.send_order_mails").defer(order_id=order.pk, occasion="placed")
     return order
 
 

@@ -3,10 +3,10 @@
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
+from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.orders.interface import order_paid
-from yenzo.apps.orders.jobs import send_order_mails, settle_payment
 from yenzo.apps.orders.models import Order, OrderEvent, Payment
 from yenzo.apps.orders.services.orders import OrderError
 from yenzo.gateways.payment.interface import Outcome
@@ -23,7 +23,7 @@ def start_payment(actor: Actor, order_id: int, way: str) -> Payment:  # noqa: AR
         order.save(update_fields=["state"])
         payment = Payment.objects.create(order=order, way=way)
         wait = {"seconds": settings.SETTLE_AFTER_SECONDS}
-        settle_payment.configure(schedule_in=wait).defer(payment_id=payment.pk)
+        app.configure_task("orders.settle_payment", schedule_in=wait).defer(payment_id=payment.pk)
     return payment
 
 
@@ -44,5 +44,5 @@ def record_outcome(actor: Actor, payment_id: int, outcome: Outcome) -> Order:
         OrderEvent.objects.create(order=order, who=actor.name, what=what)
         if is_paid:
             order_paid.send(Payment, order=order)
-            send_order_mails.defer(order_id=order.pk, occasion="paid")
+            app.configure_task("orders.send_order_mails").defer(order_id=order.pk, occasion="paid")
     return order

@@ -4,11 +4,11 @@ from typing import Any
 
 from django.db import transaction
 from django.utils import timezone
+from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import STAFF, SYSTEM, SYSTEM_ACTOR, Actor, service
 from yenzo.apps.catalogue.files import store_file
 from yenzo.apps.orders.models import Order, OrderEvent
-from yenzo.apps.production.jobs import make_pack
 from yenzo.apps.production.models import Pack
 from yenzo.core.planning import pack as core_pack
 
@@ -27,7 +27,7 @@ def want_packs(actor: Actor, order_id: int) -> list[Pack]:  # noqa: ARG001
             pack, is_new = Pack.objects.get_or_create(piece=piece)
             packs.append(pack)
             if is_new:
-                make_pack.configure(lock=f"pack-{pack.pk}").defer(pack_id=pack.pk)
+                _hand_to_worker(pack)
     return packs
 
 
@@ -41,7 +41,7 @@ def want_pack_again(actor: Actor, pack_id: int) -> Pack:
             pack.save(update_fields=["state", "trouble", "steps_done"])
             what = f"Pack {pack.piece} is tried again"
             OrderEvent.objects.create(order=pack.piece.order, who=actor.name, what=what)
-            make_pack.configure(lock=f"pack-{pack.pk}").defer(pack_id=pack.pk)
+            _hand_to_worker(pack)
     return pack
 
 
@@ -73,3 +73,8 @@ def note_failure(actor: Actor, pack_id: int, why: str) -> None:  # noqa: ARG001
     """Say that a pack could not be made, and why, where staff see it."""
     failed = {"state": Pack.State.FAILED, "trouble": why[:500]}
     Pack.objects.filter(pk=pack_id).exclude(state=Pack.State.DONE).update(**failed)
+
+
+def _hand_to_worker(pack: Pack) -> None:
+    # One pack is never made by two workers at once, unless one of them is taken for dead.
+    app.configure_task("production.make_pack", lock=f"pack-{pack.pk}").defer(pack_id=pack.pk)
