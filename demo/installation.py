@@ -25,7 +25,7 @@ def web_command(port: int, workers: int = 2) -> tuple[str, ...]:
     return (str(BIN / "gunicorn"), *shape, "--bind", f"127.0.0.1:{port}", "--no-control-socket", "yenzo.config.wsgi")
 
 
-def wait_until(true: Callable[[], Any], *, seconds: float = 20, what: str = "it to happen") -> Any:
+def wait_until(true: Callable[[], Any], *, seconds: float = 90, what: str = "it to happen") -> Any:
     """Return what `true` gives as soon as it is something; raises AssertionError when time runs out."""
     deadline = monotonic() + seconds
     while monotonic() < deadline:
@@ -97,7 +97,7 @@ class Installation:
         for process in self.processes:
             os.killpg(process.pid, signal.SIGTERM)
         for process in self.processes:
-            process.wait(20)
+            process.wait(60)
 
     def rows(self, query: str, *values: object) -> list[tuple[Any, ...]]:
         """Return what the database has."""
@@ -124,7 +124,7 @@ class Installation:
 
     def _answers(self) -> bool:
         try:
-            with urllib.request.urlopen(self.url, timeout=5) as answer:
+            with urllib.request.urlopen(self.url, timeout=30) as answer:
                 return bool(answer.status == 200)
         except OSError:
             return False

@@ -27,7 +27,7 @@ from cluster import RUN_FOLDER, Cluster, ClusterError  # noqa: E402
 
 from demo.installation import WORKER, web_command  # noqa: E402
 
-PATIENCE_SECONDS = 60
+PATIENCE_SECONDS = 180
 
 
 class Children:
@@ -56,7 +56,7 @@ class Children:
                 os.killpg(process.pid, signal.SIGTERM)
         for process in self._running:
             try:
-                process.wait(8)
+                process.wait(20)
             except subprocess.TimeoutExpired:
                 os.killpg(process.pid, signal.SIGKILL)
 
@@ -135,7 +135,7 @@ def _wait_until_healthy(site: str, children: Children) -> None:
     deadline = time.monotonic() + PATIENCE_SECONDS
     while time.monotonic() < deadline and children.ended() is None:
         try:
-            with urllib.request.urlopen(site, timeout=5) as answer:
+            with urllib.request.urlopen(site, timeout=30) as answer:
                 if answer.status == 200 and finished_pack():
                     return
         except OSError:

@@ -41,7 +41,7 @@ def start(port):
     yield begun
     for process in started:
         process.terminate()
-        process.wait(30)
+        process.wait(90)
         process.stdout.close()
     subprocess.run([sys.executable, "scripts/cluster.py", "destroy", NAME], cwd=ROOT, check=True)
 
@@ -53,7 +53,7 @@ def children_of(process):
 
 def told(process):
     facts = FOLDER / "demo.json"
-    wait_until(lambda: facts.exists() or process.poll() is not None, seconds=90, what="the demo to start")
+    wait_until(lambda: facts.exists() or process.poll() is not None, seconds=240, what="the demo to start")
     assert process.poll() is None, process.stdout.read()
     return json.loads(facts.read_text())
 
@@ -71,10 +71,10 @@ def test_demo_starts_tells_its_addresses_and_stops_without_a_trace(start, port):
     children = children_of(first)
     assert len(children) == 2
     second = start()
-    assert second.wait(30) == 1
+    assert second.wait(90) == 1
     assert "answers at" in second.stdout.read()
     first.send_signal(signal.SIGINT)
-    assert first.wait(30) == 0
+    assert first.wait(90) == 0
     assert not (FOLDER / "demo.json").exists()
     assert not any(Path(f"/proc/{child}").exists() for child in children)
     with socket.socket() as probe:

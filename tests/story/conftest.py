@@ -17,7 +17,9 @@ FLAGS = [
     "--no-first-run",
 ]
 WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
-expect.set_options(timeout=15_000)
+# Generous: a busy machine may take its time, and nothing waits longer than it must.
+PATIENCE_MS = 60_000
+expect.set_options(timeout=PATIENCE_MS)
 
 
 def fill_checkout(page, name, mail, address):
@@ -84,7 +86,7 @@ def open_page(chromium, quiet_workshop, signed_in):
 
     def opened(address="/", *, size=WIDE, person=None):
         context = chromium.new_context(viewport=size, base_url=quiet_workshop.url, storage_state=signed_in(person))
-        context.set_default_timeout(15_000)
+        context.set_default_timeout(PATIENCE_MS)
         contexts.append(context)
         page = context.new_page()
         page.on("console", lambda message: said.append(f"{page.url}: {message.text}"))

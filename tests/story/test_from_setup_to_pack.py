@@ -100,7 +100,6 @@ def draw_area(page):
     page.keyboard.press("ArrowRight")
     page.keyboard.press("Shift+ArrowDown")
     wait_until(lambda: place_of(page, "front/area-1")[:2] == [round(x + 1, 1), round(y + 10, 1)], what="the nudges")
-    page.wait_for_load_state("networkidle")
     expect(page.locator("#undo")).to_be_enabled()
     page.locator('[data-imprint="front/area-1"] .area-ground').click()
     for label, value in (

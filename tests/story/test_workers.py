@@ -21,6 +21,6 @@ def test_pack_whose_worker_was_killed_is_finished_once_by_another(workshop, open
     workshop.kill(doomed)
     assert workshop.rows(state)[0][0] == "making"
     workshop.start_worker()
-    wait_until(lambda: workshop.rows(state)[0][0] == "done", seconds=60, what="another worker to finish")
+    wait_until(lambda: workshop.rows(state)[0][0] == "done", seconds=120, what="another worker to finish")
     events = "SELECT count(*) FROM orders_orderevent e JOIN orders_piece p ON p.order_id = e.order_id WHERE p.search_text = 'CUT SHORT' AND e.what LIKE 'Pack %%'"
     assert workshop.rows(events) == [(1,)]
