@@ -99,7 +99,7 @@ def test_declined_and_silent_payments_end_well_and_nothing_is_paid_twice(worksho
     page.get_by_role("button", name="Pay £").click()
     expect(page.locator("#payment")).to_contain_text("please don't pay again")
     # The part asks again by itself until the job has found out.
-    expect(page.locator("[data-order-state=paid]")).to_be_visible(timeout=30_000)
+    expect(page.locator("[data-order-state=paid]")).to_be_visible()
     token = address.rstrip("/").rsplit("/", 1)[1]
     states = workshop.rows(
         "SELECT p.state FROM orders_payment p JOIN orders_order o ON o.id = p.order_id WHERE o.token = %s ORDER BY p.id",
