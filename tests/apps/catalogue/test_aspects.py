@@ -96,7 +96,12 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
         ("name", "face", {"typeface": "fixed/levant"}, "in Levant"),
         ("name", "paint", {"color": "finishes/white"}, "in White"),
         ("photo", "fit", {"fit": "contain"}, "fitting inside the area"),
-        ("photo", "kinds", {"kinds": ["png"], "least_pixels": 400}, "PNG, at least 400 pixels"),
+        (
+            "photo",
+            "kinds",
+            {"kinds": ["png"], "most_megabytes": 8, "least_pixels": 400},
+            "PNG, up to 8 MB, at least 400 pixels",
+        ),
         ("photo", "ask-when", {"test-0": ""}, "Asked always"),
         (
             "wood",

@@ -59,3 +59,13 @@ def test_book_pasted_into_a_line_is_refused_in_words_and_never_laid_out(setup, a
     walked = walk(setup, entries({"name": "x" * 20_000}), assets)
     assert "a line has room for 500 at most" in walked.verdict.blocking[0].message
     assert not list(next(walked.scene.areas).nodes)
+
+
+def test_upload_beyond_the_fields_megabytes_is_refused_with_both_sizes(setup, assets):
+    heavy = {"photo": {**upload(), "size_bytes": 30_400_000}}
+    found = problems(setup, assets, {"name": "Otter", "with_photo": True}, uploads=heavy)
+    assert "has 30.4 MB; for “Photo” there is room for 25 MB" in found["too_many_bytes", "photo"]
+    fitting = {"photo": {**upload(), "size_bytes": 25_000_000}}
+    assert ("too_many_bytes", "photo") not in problems(
+        setup, assets, {"name": "Otter", "with_photo": True}, uploads=fitting
+    )

@@ -166,6 +166,12 @@ def _check_artwork(field: ArtworkField, value: object) -> Iterator[Problem]:
         kinds = ", ".join(kind.upper() for kind in field.kinds)
         message = f"“{value.name}” is a {value.kind.upper()} file. What can be used for “{field.label}”: {kinds}."
         yield Problem(code="wrong_kind", field=field.key, message=message)
+    if value.size_bytes > field.most_megabytes * 1e6:
+        message = (
+            f"“{value.name}” has {value.size_bytes / 1e6:.1f} MB; for “{field.label}” there is room for "
+            f"{field.most_megabytes:g} MB. Please save it smaller, for example as a JPEG."
+        )
+        yield Problem(code="too_many_bytes", field=field.key, message=message)
     shorter = min(value.width_px, value.height_px)
     if field.least_pixels is not None and shorter < field.least_pixels:
         message = (

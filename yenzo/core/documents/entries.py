@@ -24,6 +24,7 @@ class UploadedFile(Frozen):
     kind: Text
     width_px: int = Field(gt=0, le=100_000, description="of the prepared picture")
     height_px: int = Field(gt=0, le=100_000, description="of the prepared picture")
+    size_bytes: int = Field(default=0, ge=0, description="of the file as received; 0 when it isn't known")
 
 
 class Entries(Frozen):

@@ -142,7 +142,7 @@ class KindsAspect(Aspect):
         assert isinstance(line.field, ArtworkField)
         kinds = ", ".join(kind.upper() for kind in line.field.kinds)
         least = f", at least {line.field.least_pixels} pixels" if line.field.least_pixels else ""
-        return f"{kinds}{least}"
+        return f"{kinds}, up to {line.field.most_megabytes:g} MB{least}"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, ArtworkField)
@@ -155,6 +155,13 @@ class KindsAspect(Aspect):
                 label="Kinds of file",
                 error_messages={"required": "Leave at least one kind, or nothing can be sent."},
             ),
+            "most_megabytes": forms.FloatField(
+                min_value=0.1,
+                max_value=50,
+                initial=line.field.most_megabytes,
+                widget=forms.NumberInput(attrs={"step": "any"}),
+                label="Most megabytes",
+            ),
             "least_pixels": forms.IntegerField(
                 required=False,
                 min_value=1,
@@ -165,4 +172,4 @@ class KindsAspect(Aspect):
         }
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
-        return [line.set("kinds", given["kinds"]), line.set("least_pixels", given["least_pixels"])]
+        return [line.set(name, given[name]) for name in ("kinds", "most_megabytes", "least_pixels")]

@@ -12,7 +12,7 @@ from yenzo.core.documents.entries import UploadedFile
 class UploadQuerySet(models.QuerySet["Upload"]):
     def of_visitor(self, visitor: uuid.UUID) -> Self:
         """Return the uploads that this visitor may use and see."""
-        return self.filter(visitor=visitor)
+        return self.filter(visitor=visitor).select_related("original")
 
 
 class Upload(models.Model):
@@ -45,4 +45,5 @@ class Upload(models.Model):
             kind=self.kind,
             width_px=self.width_px,
             height_px=self.height_px,
+            size_bytes=self.original.size_bytes,
         )
