@@ -24,6 +24,11 @@ HARMLESS = ("status of 422", "htmx:afterRequest", "htmx:sendError", "htmx:sendAb
 expect.set_options(timeout=PATIENCE_MS)
 
 
+def settled(page):
+    """Wait until no request of the page is under way."""
+    expect(page.locator(".htmx-request")).to_have_count(0)
+
+
 def fill_checkout(page, name, mail, address):
     """Fill the checkout's form and tick that the spelling was checked."""
     page.get_by_label("Your name").fill(name)

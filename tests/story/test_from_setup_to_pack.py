@@ -14,7 +14,7 @@ from playwright.sync_api import expect
 from demo.installation import wait_until
 from tests.core.conftest import TYPEFACES, entries, picture_bytes
 from tests.measuring import measure
-from tests.story.conftest import fill_checkout, sha256_of
+from tests.story.conftest import fill_checkout, settled, sha256_of
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.spine import walk
 from yenzo.core.text.fonts import Font
@@ -100,8 +100,11 @@ def draw_area(page):
     page.keyboard.press("ArrowRight")
     page.keyboard.press("Shift+ArrowDown")
     wait_until(lambda: place_of(page, "front/area-1")[:2] == [round(x + 1, 1), round(y + 10, 1)], what="the nudges")
+    settled(page)
     expect(page.locator("#undo")).to_be_enabled()
     page.locator('[data-imprint="front/area-1"] .area-ground').click()
+    settled(page)
+    expect(page.locator(".strip-form")).to_be_visible()
     for label, value in (
         ("wide", "420"),
         ("left", "60"),
@@ -114,6 +117,7 @@ def draw_area(page):
         control = page.locator(".strip-form").get_by_label(label, exact=True)
         control.fill(value)
         control.press("Tab")
+        settled(page)
         expect(page.locator(".strip-form").get_by_label(label, exact=True)).to_have_value(value)
     wait_until(lambda: place_of(page, "front/area-1") == [60, 80, 420, 110], what="the numbers")
 

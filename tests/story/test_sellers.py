@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 
 from demo.installation import wait_until
 from tests.core.conftest import picture_bytes
+from tests.story.conftest import settled
 from tests.story.test_from_setup_to_pack import fill_aspect, place_of
 
 PANEL = "front/name-panel"
@@ -59,12 +60,10 @@ def test_area_is_moved_and_resized_by_the_hand_and_what_lies_in_it_goes_along(qu
     wait_until(lambda: draft_area(quiet_workshop, copy)[:2] != [85, 40], what="the move")
     moved = draft_area(quiet_workshop, copy)
     assert (abs(moved[0] - 65) < 1, abs(moved[1] - 55) < 1, moved[2:]) == (True, True, [530, 96])
-    wait_until(
-        lambda: abs(page.locator(".bench-ink path").first.bounding_box()["x"] - before["x"] + 20 * mm) < 2,
-        what="the ink",
-    )
-    with page.expect_response(lambda answer: "selected=" in answer.url):
-        area.locator(".area-ground").click()
+    settled(page)
+    assert abs(page.locator(".bench-ink path").first.bounding_box()["x"] - before["x"] + 20 * mm) < 2
+    area.locator(".area-ground").click()
+    settled(page)
     handle = page.locator(f'[data-imprint="{PANEL}"] [data-handle=se]').bounding_box()
     page.mouse.move(handle["x"] + handle["width"] / 2, handle["y"] + handle["height"] / 2)
     page.mouse.down()

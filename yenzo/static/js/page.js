@@ -55,6 +55,9 @@ document.addEventListener("htmx:afterSettle", () => {
     control.addEventListener("blur", () => control.dispatchEvent(new Event("change", { bubbles: true })), { once: true });
   }
   typing = null;
+  // Whoever had just come into a number finds it picked whole again, as the keyboard left it.
+  const entered = document.activeElement;
+  if (entered.matches(".strip-form input") && entered.value === entered.defaultValue) entered.select();
 });
 
 // A form that opened in place closes again on Escape or by its own button; the focus goes back to what opened it.
