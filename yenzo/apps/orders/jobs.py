@@ -5,7 +5,6 @@ from procrastinate.contrib.django import app
 
 from yenzo.apps.orders.mails import send_mails
 from yenzo.apps.orders.paying import settle
-from yenzo.gateways.payment.interface import PaymentSilenceError
 
 # The post and the payment service may be away for a while: 2, 4, 8 … seconds, for about a day in all.
 PATIENT = RetryStrategy(max_attempts=16, exponential_wait=2)
@@ -17,10 +16,7 @@ def send_order_mails(*, order_id: int, occasion: str) -> None:
     send_mails(order_id, occasion)
 
 
-@app.task(
-    name="orders.settle_payment",
-    retry=RetryStrategy(max_attempts=60, linear_wait=3, retry_exceptions={PaymentSilenceError}),
-)
+@app.task(name="orders.settle_payment", retry=PATIENT)
 def settle_payment(*, payment_id: int) -> None:
     """Find out how a payment ended that had no answer."""
     settle(payment_id)

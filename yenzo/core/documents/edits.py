@@ -70,11 +70,6 @@ def value_at(document: dict[str, Any], path: Path) -> Any:
     return _holder(document, path).get(path[-1])
 
 
-def item_at(document: dict[str, Any], path: Path, key: str) -> dict[str, Any] | None:
-    """Return the item with this key of the list at a path, if it is there."""
-    return next((item for item in value_at(document, path) or [] if item.get("key") == key), None)
-
-
 def free_key(document: dict[str, Any], path: Path, wanted: str) -> str:
     """Return a key like the wanted one that no item of the list at a path has."""
     stem = "".join(char if char.isascii() and char.isalnum() else "-" for char in wanted.lower()).strip("-")[:40]

@@ -35,10 +35,6 @@ class Verdict(Frozen):
         """Whether something must be mended first."""
         return bool(self.blocking)
 
-    def blocking_of(self, field: str) -> tuple[str, ...]:
-        """Return the messages that block at a field, each once."""
-        return _messages(self.blocking, field)
-
     def advice_of(self, field: str) -> tuple[str, ...]:
         """Return the advice at a field, each once."""
         return _messages(self.advice, field)

@@ -1,7 +1,6 @@
 """Writing for templates: amounts, counts, millimetres and form values as people write them."""
 
 from decimal import Decimal
-from typing import Any
 
 from babel.numbers import format_currency
 from django import template
@@ -24,12 +23,6 @@ def money(amount: Decimal | str, currency: str) -> str:
 def mm(length: float) -> str:
     """Write a length in millimetres with at most one decimal."""
     return plain_number(float(length), 1)
-
-
-@register.filter
-def at_key(mapping: Any, key: str) -> Any:
-    """Return what a mapping has at a key, or an empty string."""
-    return mapping.get(key, "")
 
 
 @register.filter
