@@ -7,7 +7,8 @@ import socket
 import subprocess
 import sys
 import urllib.request
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from time import monotonic, sleep
 from typing import Any
@@ -25,7 +26,7 @@ def web_command(port: int, workers: int = 2) -> tuple[str, ...]:
     return (str(BIN / "gunicorn"), *shape, "--bind", f"127.0.0.1:{port}", "--no-control-socket", "yenzo.config.wsgi")
 
 
-def wait_until(true: Callable[[], Any], *, seconds: float = 90, what: str = "it to happen") -> Any:
+def wait_until(true: Callable[[], Any], *, seconds: float = 240, what: str = "it to happen") -> Any:
     """Return what `true` gives as soon as it is something; raises AssertionError when time runs out."""
     deadline = monotonic() + seconds
     while monotonic() < deadline:
@@ -103,6 +104,13 @@ class Installation:
         """Return what the database has."""
         with psycopg.connect(self.database) as connection:
             return connection.execute(query, values).fetchall()  # type: ignore[arg-type]
+
+    @contextmanager
+    def holding(self, table: str) -> Iterator[None]:
+        """Keep everybody from adding rows to a table meanwhile."""
+        with psycopg.connect(self.database) as connection:
+            connection.execute(f"LOCK TABLE {table} IN SHARE MODE".encode())
+            yield
 
     def read(self, sha256: str) -> bytes:
         """Serve as the core's assets, out of the store."""
