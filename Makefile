@@ -18,7 +18,7 @@ demo: setup ## start the workshop with demo data; PORT=8480; Ctrl-C stops everyt
 	@exec $(PYTHON) scripts/run_demo.py --port $(PORT)
 
 test: setup-test lint ## run every check and test
-	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest -n 2 --dist loadgroup $(ARGS)
+	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest -n 2 --dist loadscope $(ARGS)
 
 lint: setup-test ## formatting, types, imports
 	@.venv/bin/ruff check . && .venv/bin/ruff format --check .

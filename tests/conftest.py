@@ -2,13 +2,20 @@
 
 import pytest
 from hypothesis import HealthCheck, settings
+from xdist.scheduler.loadscope import LoadScopeScheduling
 
 settings.register_profile("steady", deadline=None, suppress_health_check=[HealthCheck.too_slow])
 settings.load_profile("steady")
 
 
-def pytest_collection_modifyitems(items):
-    """Keep the stories in one process: they share one installation."""
-    for item in items:
-        if item.path.parent.name == "story":
-            item.add_marker(pytest.mark.xdist_group("story"))
+class ByWhatTheyShare(LoadScopeScheduling):
+    """Spreads tests over processes, but keeps those together that share an installation or a cluster."""
+
+    def _split_scope(self, nodeid):
+        folder = nodeid.split("/")[1]
+        return folder if folder in {"story", "scripts"} else nodeid
+
+
+@pytest.hookimpl(optionalhook=True)
+def pytest_xdist_make_scheduler(config, log):
+    return ByWhatTheyShare(config, log)
