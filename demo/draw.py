@@ -41,6 +41,8 @@ def main() -> None:
         page = browser.new_page()
         board = (HERE / "art" / "nameboard.svg").read_text()
         draw(page, board, (1400, 440), HERE / "products" / "cedar-nameboard" / "assets" / "front.png")
+        slate = (HERE / "art" / "slate.svg").read_text()
+        draw(page, slate, (1280, 960), HERE / "products" / "slate-sign" / "assets" / "front.png")
         cushion = (HERE / "art" / "cushion.svg").read_text()
         corners = "".join(corner(x, y) for x, y in ((42, 40), (408, 40), (42, 410), (408, 410)))
         for name, (cloth, piping) in CLOTHS.items():

@@ -24,7 +24,8 @@ def kinds():
 
 def words(setup, key):
     field = setup.field(key)
-    return "".join([field.label, *(part.words for part in sentence_of(FormLine(setup, field)))])
+    said = (part.words for part in sentence_of(FormLine(setup, field)) if not part.is_offer)
+    return "".join([field.label, *said])
 
 
 def line_of(setup, field_key, placement_key):
@@ -41,7 +42,7 @@ def posted(form, **others):
             data.setlist(name, [str(part) for part in value])
         elif value is True:
             data[name] = "on"
-        elif value not in (None, False):
+        elif value is not None and value is not False:
             data[name] = str(value)
     return data
 
@@ -62,7 +63,7 @@ def test_sentence_reads_like_a_work_order():
     setup = read_setup(board())
     assert words(setup, "name") == (
         "Name of the boat — a line of text, must be filled, up to 18 characters, letters, digits, space, - & ', "
-        "in capitals, no sample. Goes on Front / Panel, as large as fits, letters 30 to 80 mm, centered, in the "
+        "in capitals, no sample. Goes on Front / Panel, in one line, as large as fits, letters 30 to 80 mm, centered, in the "
         "customer's “Lettering”, in the customer's “Finish”. Adds 0.40 a character beyond the first 6. Asked always."
     )
     assert words(setup, "photo").endswith("Adds nothing. Asked when With a photo is yes.")
@@ -95,6 +96,15 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
         ("name", "align", {"align": "left", "vertical": "top"}, "at the left at the top"),
         ("name", "face", {"typeface": "fixed/levant"}, "in Levant"),
         ("name", "paint", {"color": "finishes/white"}, "in White"),
+        ("name", "layout", {"way": "block"}, "as a block that wraps, as large as fits"),
+        ("name", "layout", {"way": "stack"}, "letters below each other"),
+        ("name", "layout", {"way": "base", "base_angle": 7}, "mm long sloping by 7°"),
+        ("name", "layout", {"way": "arc", "stand": "under"}, "on an arc under the circle, radius"),
+        ("name", "layout", {"way": "curve", "points": "0 30, 30 10, 60 50, 90 20"}, "along a curve"),
+        ("name", "letters", {"letter_spacing": 8}, "letters 8% of the em apart"),
+        ("name", "letters", {"features": ["swashes", "old_style_figures"]}, "swashes and old-style figures"),
+        ("name", "joined", {"joined": "{Name of the boat} of {Wood}"}, "as “{Name of the boat} of {Wood}”"),
+        ("name", "lands-when", {"test-0": "with_photo is yes"}, "when With a photo is yes"),
         ("photo", "fit", {"fit": "contain"}, "fitting inside the area"),
         (
             "photo",
@@ -124,12 +134,52 @@ def test_saving_a_form_says_what_was_given(product, field_key, aspect_key, given
     setup = read_setup(board())
     placement = (
         next((p.key for p in setup.placements_of(field_key)), "")
-        if aspect_key in {"height", "align", "face", "paint", "fit"}
+        if aspect_key in {"height", "align", "face", "paint", "fit", "layout", "letters", "joined", "lands-when"}
         else ""
     )
     line, aspect = line_of(setup, field_key, placement), ASPECTS[aspect_key]
     again = saved(board(), line, aspect, posted(aspect.form(line), **given))
     assert said in words(again, field_key)
+
+
+def in_turn(document, changes):
+    """The board after the forms of a text were saved one after another."""
+    for aspect_key, given in changes:
+        line, aspect = line_of(read_setup(document), "name", "name"), ASPECTS[aspect_key]
+        form = aspect.form(line, posted(aspect.form(line), **given))
+        assert form.is_valid(), form.errors
+        document, _ = apply_operations(document, OPERATIONS.validate_python(aspect.operations(line, form.cleaned_data)))
+    return read_setup(document).placements[0]
+
+
+def test_text_takes_every_layout_after_every_other():
+    ways = ["line", "base", "block", "arc", "curve", "stack"]
+    for first in ways:
+        for second in ways:
+            changes = [("layout", {"way": first}), ("layout", {"way": second})]
+            assert in_turn(board(), changes).kind == {"base": "line"}.get(second, second)
+
+
+def test_justified_block_becomes_a_centered_line():
+    changes = [("layout", {"way": "block"}), ("align", {"align": "justified"}), ("layout", {"way": "arc"})]
+    assert in_turn(board(), changes[:2]).align == "justified"
+    assert in_turn(board(), changes).align == "center"
+
+
+@pytest.mark.parametrize(
+    ("aspect", "given", "said"),
+    [
+        ("layout", {"way": "curve", "points": "0 30, 30"}, "two numbers"),
+        ("layout", {"way": "curve", "points": "0 0, 1 1"}, "4, 7, 10 … points"),
+        ("layout", {"way": "arc", "stand": "over", "x_mm": "1"}, "Please fill in all the numbers"),
+        ("joined", {"joined": "{Nobody} & {Name of the boat}"}, "must be the name of a line"),
+        ("joined", {"joined": "{Wood} only"}, "must name this line too"),
+    ],
+)
+def test_layout_without_sense_is_refused_in_words(sign_in, product, aspect, given, said):
+    answer = sign_in("seller").post(f"/workshop/products/board/lines/name/{aspect}/?placement=name", given)
+    assert answer.status_code == 422
+    assert said in answer.content.decode()
 
 
 def test_least_letter_height_above_the_most_is_refused_at_its_form(sign_in, product):

@@ -9,8 +9,9 @@ from tests.core.conftest import TYPEFACES
 from yenzo.core.errors import TypefaceError
 from yenzo.core.shapes.box import Box
 from yenzo.core.text.fonts import Font
-from yenzo.core.text.line import LineStyle, fit_line
+from yenzo.core.text.line import fit_line
 from yenzo.core.text.shaping import shape_line
+from yenzo.core.text.styles import TextStyle
 
 SHIPPED = sorted(path.stem for path in TYPEFACES.glob("*.ttf"))
 FONTS = {name: Font((TYPEFACES / f"{name}.ttf").read_bytes(), name) for name in SHIPPED}
@@ -54,7 +55,7 @@ def test_missing_characters_are_named_whole():
 @pytest.mark.parametrize("name", SHIPPED)
 def test_letter_height_is_the_ink_of_capital_h(name):
     font = FONTS[name]
-    line = fit_line(font, "H", Box(0, 0, 1000, 1000), LineStyle(20, 20))
+    line = fit_line(font, "H", Box(0, 0, 1000, 1000), TextStyle(20, 20))
     assert line.outline.bounds.height == pytest.approx(20, abs=1e-6)
 
 
@@ -69,14 +70,14 @@ def test_letter_height_is_the_ink_of_capital_h(name):
 )
 def test_fitted_ink_never_leaves_its_box_above_the_least_height(text, name, width, height, align, vertical):
     box = Box(7, 11, 7 + width, 11 + height)
-    line = fit_line(FONTS[name], text, box, LineStyle(0.001, 80, align, vertical))
+    line = fit_line(FONTS[name], text, box, TextStyle(0.001, 80, align, vertical))
     if line.outline:
         assert line.outline.bounds.excess_over(box) <= 0.01
     assert line.letter_height_mm <= 80 + 1e-9
 
 
 def test_text_too_long_for_the_least_height_keeps_it_and_sticks_out():
-    line = fit_line(FONTS["quayside"], "W" * 40, BOX, LineStyle(30, 80))
+    line = fit_line(FONTS["quayside"], "W" * 40, BOX, TextStyle(30, 80))
     assert line.letter_height_mm == pytest.approx(30)
     assert line.outline.bounds.excess_over(BOX) > 100
 

@@ -9,6 +9,7 @@ from yenzo.core.measure import plain_number
 
 KINDS = (
     ("line", "A line of text"),
+    ("paragraph", "A paragraph"),
     ("choice", "A choice"),
     ("yes_no", "Yes or no"),
     ("typeface", "A choice of typeface"),

@@ -14,6 +14,7 @@ from yenzo.core.documents.setup import Setup
 
 NOUNS: dict[str, str] = {
     "line": "text",
+    "paragraph": "paragraph",
     "choice": "choice",
     "yes_no": "question",
     "typeface": "typeface",
@@ -21,7 +22,13 @@ NOUNS: dict[str, str] = {
     "artwork": "upload",
 }
 
-YOURS: dict[str, str] = {"line": "words", "artwork": "picture", "typeface": "lettering", "color": "color"}
+YOURS: dict[str, str] = {
+    "line": "words",
+    "paragraph": "words",
+    "artwork": "picture",
+    "typeface": "lettering",
+    "color": "color",
+}
 
 
 @dataclass(frozen=True)

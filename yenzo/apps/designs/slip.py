@@ -12,7 +12,7 @@ from yenzo.core.asking.texts import room_left
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.charges import CharacterCharge, ChoiceCharge, FixedCharge
 from yenzo.core.documents.entries import Entries
-from yenzo.core.documents.fields import AnyField, ArtworkField, ChoiceField, ColorField, LineField, TypefaceField
+from yenzo.core.documents.fields import AnyField, ArtworkField, ChoiceField, ColorField, TextField, TypefaceField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.quote import Quote
@@ -171,10 +171,10 @@ def _line(
         value=value,
         options=_options(setup, setup_field, value),
         upload=uploads.get(key) if isinstance(setup_field, ArtworkField) else None,
-        room=room_left(setup_field, walked.asked.text(key)) if isinstance(setup_field, LineField) else None,
+        room=room_left(setup_field, walked.asked.text(key)) if isinstance(setup_field, TextField) else None,
         amount=amount,
         rate=rate,
-        made=tuple(_made(node) for node in nodes if node.field == key),
+        made=tuple(_made(node) for node in nodes if key in node.fields),
         problems=problems,
         advice=advice,
         goes_to=next((placement.side for placement in setup.placements_of(key)), ""),

@@ -4,15 +4,16 @@ from typing import assert_never
 
 import icu
 
+from yenzo.core.asking.rules import holds
 from yenzo.core.documents.entries import Adjustment, Entries, UploadedFile
 from yenzo.core.documents.fields import (
     AnyField,
     ArtworkField,
     ChoiceField,
     ColorField,
-    Condition,
     LineField,
-    Rule,
+    ParagraphField,
+    TextField,
     TypefaceField,
     YesNoField,
 )
@@ -54,7 +55,7 @@ def ask(setup: Setup, entries: Entries, context: Context | None = None) -> Asked
     values = {field.key: decided.value(field) for field in setup.fields if decided.is_asked(field)}
     variants = setup.offer.variants
     variant = setup.offer.variant(entries.variant) or (variants[0] if variants else None)
-    landing = {placement.key for placement in setup.placements if placement.field in values}
+    landing = {placement.key for placement in setup.placements if any(key in values for key in placement.fields)}
     return Asked(
         values=values,
         adjustments={key: moved for key, moved in entries.adjustments.items() if key in landing},
@@ -75,7 +76,7 @@ class _Decisions:
 
     def is_asked(self, field: AnyField) -> bool:
         if field.key not in self._asked:
-            self._asked[field.key] = field.ask_when is None or self._holds(field.ask_when)
+            self._asked[field.key] = field.ask_when is None or holds(field.ask_when, self._value_now)
         return self._asked[field.key]
 
     def value(self, field: AnyField) -> Value:
@@ -85,28 +86,23 @@ class _Decisions:
                 return self._entries.uploads.get(field.key, "")
             case YesNoField():
                 return field.default if raw is None else raw is True or raw == "yes"
-            case LineField():
-                return _line(field, field.default if raw is None else str(raw), self._language)
+            case LineField() | ParagraphField():
+                return _text(field, field.default if raw is None else str(raw), self._language)
             case ChoiceField() | TypefaceField() | ColorField():
                 return (field.default or "") if raw is None else str(raw)
             case _:
                 assert_never(field)
 
-    def _holds(self, rule: Rule) -> bool:
-        results = (self._matches(condition) for condition in rule.conditions)
-        return all(results) if rule.match == "all" else any(results)
-
-    def _matches(self, condition: Condition) -> bool:
-        field = self._setup.field(condition.field)
-        asked = field is not None and self.is_asked(field)
-        value: Value = self.value(field) if field is not None and asked else ""
-        # An entry that isn't asked is as if empty, which for a question means no.
-        same = bool(value) == condition.value if isinstance(condition.value, bool) else value == condition.value
-        return same if condition.test == "is" else not same
+    def _value_now(self, key: str) -> Value:
+        field = self._setup.field(key)
+        return self.value(field) if field is not None and self.is_asked(field) else ""
 
 
-def _line(field: LineField, raw: str, language: str) -> str:
-    text = " ".join(raw.split())
+def _text(field: TextField, raw: str, language: str) -> str:
+    if isinstance(field, ParagraphField):
+        text = "\n".join(" ".join(line.split()) for line in raw.splitlines()).strip("\n")
+    else:
+        text = " ".join(raw.split())
     if field.capitals:
         # Unicode's full case mapping by language (the Standard, section 3.13): ß becomes SS, Turkish i keeps its dot.
         text = str(icu.UnicodeString(text).toUpper(icu.Locale(language)))

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator
 from typing import Protocol, assert_never
 
 from yenzo.core.asking.ask import Asked
-from yenzo.core.asking.texts import MOST_IN_A_LINE, characters, describe_allowed, not_allowed
+from yenzo.core.asking.texts import characters, describe_allowed, most_in, not_allowed
 from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.documents.fields import (
     AnyField,
@@ -12,10 +12,12 @@ from yenzo.core.documents.fields import (
     ChoiceField,
     ColorField,
     LineField,
+    ParagraphField,
+    TextField,
     TypefaceField,
     YesNoField,
 )
-from yenzo.core.documents.placements import LinePlacement
+from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
 
@@ -55,9 +57,9 @@ def _check_field(setup: Setup, field: AnyField, asked: Asked, coverage: Coverage
             yield Problem(code="required", field=field.key, message=_please(field))
         return
     match field:
-        case LineField():
-            yield from _check_line(field, asked.text(field.key))
-            if len(asked.text(field.key)) <= MOST_IN_A_LINE:
+        case LineField() | ParagraphField():
+            yield from _check_text(field, asked.text(field.key))
+            if len(asked.text(field.key)) <= most_in(field):
                 yield from _check_letters(setup, field.key, asked.text(field.key), asked, coverage)
         case ChoiceField():
             yield from _check_offered(field, asked.text(field.key), {option.key for option in field.options})
@@ -84,7 +86,7 @@ def offered_colors(setup: Setup, field: ColorField) -> tuple[str, ...]:
 
 def _please(field: AnyField) -> str:
     match field:
-        case LineField():
+        case LineField() | ParagraphField():
             return f"Please fill in “{field.label}”."
         case YesNoField():
             return f"Please tick “{field.label}”; it can't be made without."
@@ -94,13 +96,20 @@ def _please(field: AnyField) -> str:
             return f"Please choose “{field.label}”."
 
 
-def _check_line(field: LineField, text: str) -> Iterator[Problem]:
-    if len(text) > MOST_IN_A_LINE:
-        message = (
-            f"This is {len(text)} characters long; a line has room for {MOST_IN_A_LINE} at most. Please shorten it."
-        )
+def _check_text(field: TextField, text: str) -> Iterator[Problem]:
+    most = most_in(field)
+    if len(text) > most:
+        what = "a paragraph" if isinstance(field, ParagraphField) else "a line"
+        message = f"This is {len(text)} characters long; {what} has room for {most} at most. Please shorten it."
         yield Problem(code="too_long", field=field.key, message=message)
         return
+    if isinstance(field, ParagraphField) and field.most_lines is not None:
+        lines = text.count("\n") + 1
+        if lines > field.most_lines:
+            message = (
+                f"This has {lines} lines, {lines - field.most_lines} too many: there is room for {field.most_lines}."
+            )
+            yield Problem(code="too_many_lines", field=field.key, message=f"{message} Please join or drop some.")
     count = len(characters(text))
     if field.most_characters is not None and count > field.most_characters:
         over = count - field.most_characters
@@ -126,8 +135,8 @@ def _check_offered(field: AnyField, value: str, offered: Iterable[str]) -> Itera
 
 def _check_letters(setup: Setup, field_key: str, text: str, asked: Asked, coverage: Coverage) -> Iterator[Problem]:
     told: set[str] = set()
-    for placement in setup.placements_of(field_key):
-        if not isinstance(placement, LinePlacement):
+    for placement in setup.landings_of(field_key):
+        if not isinstance(placement, TextPlacement):
             continue
         typeface = placement.typeface.fixed or asked.text(placement.typeface.field or "")
         if typeface in told or typeface not in setup.materials.typefaces:

@@ -2,10 +2,15 @@
 
 import icu
 
-from yenzo.core.documents.fields import Allowed, LineField
+from yenzo.core.documents.fields import Allowed, ParagraphField, TextField
 
-# A line is one glance: beyond this nothing is laid out, so that a book that is pasted in costs nobody a second.
-MOST_IN_A_LINE = 500
+# Beyond these nothing is laid out, so that a book that is pasted in costs nobody a second.
+MOST_IN_A_LINE, MOST_IN_A_PARAGRAPH = 500, 5000
+
+
+def most_in(field: TextField) -> int:
+    """Return how many code points a text may have at all, whatever its own limit."""
+    return MOST_IN_A_PARAGRAPH if isinstance(field, ParagraphField) else MOST_IN_A_LINE
 
 
 def characters(text: str) -> list[str]:
@@ -22,7 +27,7 @@ def characters(text: str) -> list[str]:
     return found
 
 
-def room_left(field: LineField, text: str) -> int | None:
+def room_left(field: TextField, text: str) -> int | None:
     """Return how many characters still fit (negative when there are too many), or None when there is no limit."""
     return None if field.most_characters is None else field.most_characters - len(characters(text))
 
@@ -35,6 +40,8 @@ def not_allowed(allowed: Allowed, text: str) -> list[str]:
 
 def _passes(allowed: Allowed, char: str, others: set[str]) -> bool:
     if char in others:
+        return True
+    if char == "\n":
         return True
     if char == " ":
         return allowed.space

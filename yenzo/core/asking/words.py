@@ -4,7 +4,7 @@ from decimal import Decimal
 
 from yenzo.core.asking.ask import Asked, Value
 from yenzo.core.documents.entries import UploadedFile
-from yenzo.core.documents.fields import AnyField, ChoiceField, ColorField, LineField, TypefaceField, YesNoField
+from yenzo.core.documents.fields import AnyField, ChoiceField, ColorField, TextField, TypefaceField, YesNoField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
 
@@ -45,7 +45,7 @@ def say_entries(setup: Setup, asked: Asked) -> tuple[SaidEntry, ...]:
             label=field.label,
             workshop_label=field.workshop_name or field.label,
             words=_words(setup, field, asked.values[field.key]),
-            is_exact=isinstance(field, LineField),
+            is_exact=isinstance(field, TextField),
         )
         for field in setup.fields
         if asked.is_filled(field.key)

@@ -12,17 +12,17 @@ from yenzo.core.documents.fields import (
     ArtworkField,
     ChoiceField,
     ColorField,
-    LineField,
+    TextField,
     TypefaceField,
     YesNoField,
 )
-from yenzo.core.documents.placements import AnyPlacement, LinePlacement
+from yenzo.core.documents.placements import ArtworkPlacement, TextPlacement
 
 if TYPE_CHECKING:
     from yenzo.core.documents.setup import Setup
 
 # What may land in a placement of a kind: a choice produces its text.
-LANDS_IN = {"line": (LineField, ChoiceField), "artwork": (ArtworkField,)}
+TEXTS = (TextField, ChoiceField)
 
 
 def find_faults(setup: Setup) -> list[str]:
@@ -102,7 +102,7 @@ def _charges(setup: Setup) -> Iterator[str]:
         field = setup.field(charge.field)
         if field is None:
             yield f"A charge hangs on the field “{charge.field}”, which isn't there."
-        elif isinstance(charge, CharacterCharge) and not isinstance(field, LineField):
+        elif isinstance(charge, CharacterCharge) and not isinstance(field, TextField):
             yield f"“{field.label}” can't be charged by the character: it isn't a text."
         elif isinstance(charge, ChoiceCharge):
             yield from _charged_choices(field, charge)
@@ -124,19 +124,21 @@ def _charged_choices(field: AnyField, charge: ChoiceCharge) -> Iterator[str]:
 
 def _placements(setup: Setup) -> Iterator[str]:
     for placement in setup.placements:
-        field = setup.field(placement.field)
         side = setup.side(placement.side)
-        if field is None:
-            yield f"A placement waits for the field “{placement.field}”, which isn't there."
-        elif not isinstance(field, LANDS_IN[placement.kind]):
-            yield f"“{field.label}” can't be placed as {'text' if placement.kind == 'line' else 'artwork'}."
+        is_artwork = isinstance(placement, ArtworkPlacement)
+        for key in placement.fields:
+            field = setup.field(key)
+            if field is None:
+                yield f"A placement waits for the field “{key}”, which isn't there."
+            elif not isinstance(field, (ArtworkField,) if is_artwork else TEXTS):
+                yield f"“{field.label}” can't be placed as {'artwork' if is_artwork else 'text'}."
         if side is None or side.area(placement.area) is None:
             yield f"A placement goes on “{placement.side} / {placement.area}”, which isn't there."
-        if isinstance(placement, LinePlacement):
+        if isinstance(placement, TextPlacement):
             yield from _sources(setup, placement)
 
 
-def _sources(setup: Setup, placement: LinePlacement) -> Iterator[str]:
+def _sources(setup: Setup, placement: TextPlacement) -> Iterator[str]:
     wanted: tuple[tuple[str | None, type[AnyField], str], ...] = (
         (placement.typeface.field, TypefaceField, "typeface"),
         (placement.color.field, ColorField, "color"),
@@ -178,12 +180,11 @@ def _missing_in_fields(setup: Setup) -> Iterator[str]:
 
 def _missing_in_placements(setup: Setup) -> Iterator[str]:
     for placement in setup.placements:
-        if isinstance(placement, LinePlacement):
-            yield from _missing_of_line(setup, placement)
+        if isinstance(placement, TextPlacement):
+            yield from _missing_of_text(setup, placement)
 
 
-def _missing_of_line(setup: Setup, placement: AnyPlacement) -> Iterator[str]:
-    assert isinstance(placement, LinePlacement)
+def _missing_of_text(setup: Setup, placement: TextPlacement) -> Iterator[str]:
     typeface = placement.typeface.fixed
     if typeface is not None and typeface not in setup.materials.typefaces:
         yield f"The text in “{placement.area}” is set in “{typeface}”, which is not among the typefaces."

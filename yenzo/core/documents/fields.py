@@ -45,10 +45,9 @@ class Allowed(Frozen):
     others: Text = ""
 
 
-class LineField(FieldBase):
-    """A line of text. Hint and sample are never produced; a default is an entry like any other."""
+class TextField(FieldBase):
+    """What every text has. Hint and sample are never produced; a default is an entry like any other."""
 
-    kind: Literal["line"] = "line"
     hint: Text = ""
     sample: Text = ""
     default: Text = ""
@@ -56,6 +55,19 @@ class LineField(FieldBase):
     most_characters: Count | None = None
     allowed: Allowed | None = None
     capitals: bool = False
+
+
+class LineField(TextField):
+    """A line of text."""
+
+    kind: Literal["line"] = "line"
+
+
+class ParagraphField(TextField):
+    """A text of several lines, as many as there are unless there is a limit."""
+
+    kind: Literal["paragraph"] = "paragraph"
+    most_lines: Count | None = None
 
 
 class Option(Frozen):
@@ -112,6 +124,6 @@ class ArtworkField(FieldBase):
 
 
 AnyField = Annotated[
-    LineField | ChoiceField | YesNoField | TypefaceField | ColorField | ArtworkField,
+    LineField | ParagraphField | ChoiceField | YesNoField | TypefaceField | ColorField | ArtworkField,
     Field(discriminator="kind"),
 ]

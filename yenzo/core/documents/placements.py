@@ -1,10 +1,16 @@
 """Placements: how an entry lands in an imprint area, one model a kind, told apart by `kind`."""
 
+import re
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from yenzo.core.documents.values import Frozen, Key, Length
+from yenzo.core.documents.fields import Rule
+from yenzo.core.documents.values import Angle, Frozen, Key, Length, Offset, Text
+
+# OpenType features that a seller may ask for, where the font has them.
+Feature = Literal["small_capitals", "old_style_figures", "swashes", "discretionary_ligatures"]
+JOINED_FIELD = re.compile(r"\{([a-z0-9][a-z0-9_-]{0,59})\}")
 
 
 class TypefaceSource(Frozen):
@@ -36,30 +42,127 @@ class ColorSource(Frozen):
 
 
 class PlacementBase(Frozen):
-    """What every placement has: its entry's field and the area of a side where it lands."""
+    """What every placement has: its entry's field, the area of a side where it lands, and perhaps when it does."""
 
     key: Key
     field: Key
     side: Key
     area: Key
+    when: Rule | None = None
+
+    @property
+    def fields(self) -> tuple[str, ...]:
+        """The fields whose entries land here; the first one is the line of the form that this placement belongs to."""
+        return (self.field,)
 
 
-class LinePlacement(PlacementBase):
-    """A text on a straight line, as large as fits between two letter heights, inside the safe margin."""
+class TextPlacement(PlacementBase):
+    """What every text has: letter heights, typeface, color, spacing, and perhaps other entries in the same text.
 
-    kind: Literal["line"] = "line"
+    `joined` is the text with the fields' keys in braces ("{first} & {second}"); an empty entry takes its joiner along.
+    Letter spacing is added between letters, in hundredths of the em.
+    """
+
     least_mm: Length
     most_mm: Length
-    align: Literal["left", "center", "right"] = "center"
-    vertical: Literal["top", "middle", "bottom"] = "middle"
     typeface: TypefaceSource
     color: ColorSource
+    joined: Annotated[Text, Field(max_length=500)] = ""
+    letter_spacing: float = Field(default=0, ge=-10, le=200)
+    features: tuple[Feature, ...] = ()
+
+    @property
+    def fields(self) -> tuple[str, ...]:
+        """The fields whose entries make the text: its own, or all that `joined` names."""
+        named = tuple(dict.fromkeys(JOINED_FIELD.findall(self.joined)))
+        return (self.field, *(key for key in named if key != self.field))
 
     @model_validator(mode="after")
     def _ordered(self) -> Self:
         if self.least_mm > self.most_mm:
             raise ValueError(f"the least letter height, {self.least_mm:g} mm, is above the most, {self.most_mm:g} mm")
+        if self.joined and self.field not in JOINED_FIELD.findall(self.joined):
+            raise ValueError(f"the joined text “{self.joined}” doesn't name its own field, {{{self.field}}}")
         return self
+
+
+class AlignedText(TextPlacement):
+    """A text that stands at one end of its room or in its middle."""
+
+    align: Literal["left", "center", "right"] = "center"
+
+
+class BaseLine(Frozen):
+    """A straight base line in mm of its area: where it starts, how long it is, and its angle (clockwise)."""
+
+    x_mm: Offset
+    y_mm: Offset
+    length_mm: Length
+    angle_deg: Angle = 0
+
+
+class LinePlacement(AlignedText):
+    """A text on a straight line, as large as fits between two letter heights, inside the safe margin.
+
+    With a base line of its own it stands on that, as large as its length allows.
+    """
+
+    kind: Literal["line"] = "line"
+    vertical: Literal["top", "middle", "bottom"] = "middle"
+    base_line: BaseLine | None = None
+
+
+class BlockPlacement(TextPlacement):
+    """A text that wraps inside the safe margin. Line spacing is from base line to base line, in letter heights.
+
+    The least spacings say how far a text that is too long may be tightened; without them it isn't.
+    """
+
+    kind: Literal["block"] = "block"
+    align: Literal["left", "center", "right", "justified"] = "center"
+    vertical: Literal["top", "middle", "bottom"] = "middle"
+    line_spacing: float = Field(default=1.7, ge=1, le=6)
+    least_line_spacing: float | None = Field(default=None, ge=1, le=6)
+    least_letter_spacing: float | None = Field(default=None, ge=-10, le=200)
+
+
+class ArcPlacement(AlignedText):
+    """A text on a circle in mm of its area. `middle_deg` is where its middle stands: 0 right, 90 below, 270 on top.
+
+    Letters stand `over` the circle (outside, read at the top), `under` it (outside, tops to the circle, read at the
+    bottom), `inside` it (tops to the circle, read at the top) or `inside_under` (on the circle, read at the bottom).
+    Spread is the most of the circle that it takes.
+    """
+
+    kind: Literal["arc"] = "arc"
+    x_mm: Offset
+    y_mm: Offset
+    radius_mm: Length
+    middle_deg: Angle = 270
+    spread_deg: float = Field(default=180, gt=0, le=360)
+    stand: Literal["over", "under", "inside", "inside_under"] = "over"
+
+
+class CurvePlacement(AlignedText):
+    """A text along cubic curves in mm of its area: an end, then two controls and an end for each curve."""
+
+    kind: Literal["curve"] = "curve"
+    points: tuple[tuple[Offset, Offset], ...] = Field(min_length=4, max_length=61)
+
+    @model_validator(mode="after")
+    def _whole_curves(self) -> Self:
+        if len(self.points) % 3 != 1:
+            raise ValueError("a curve has an end, then two controls and an end for each part: 4, 7, 10 … points")
+        if len(set(self.points)) < 2:
+            raise ValueError("the points of the curve lie on each other; put them apart")
+        return self
+
+
+class StackPlacement(AlignedText):
+    """A text whose characters stand below each other, as large as fits inside the safe margin."""
+
+    kind: Literal["stack"] = "stack"
+    vertical: Literal["top", "middle", "bottom"] = "middle"
 
 
 class ArtworkPlacement(PlacementBase):
@@ -69,4 +172,5 @@ class ArtworkPlacement(PlacementBase):
     fit: Literal["cover", "contain"] = "cover"
 
 
-AnyPlacement = Annotated[LinePlacement | ArtworkPlacement, Field(discriminator="kind")]
+AnyText = LinePlacement | BlockPlacement | ArcPlacement | CurvePlacement | StackPlacement
+AnyPlacement = Annotated[AnyText | ArtworkPlacement, Field(discriminator="kind")]

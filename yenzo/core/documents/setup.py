@@ -147,8 +147,12 @@ class Setup(Frozen):
         return next((side for side in self.sides if side.key == key), None)
 
     def placements_of(self, field_key: str) -> Iterable[AnyPlacement]:
-        """Yield the placements that the entry of a field lands in."""
+        """Yield the placements that belong to a field's line of the form."""
         return (placement for placement in self.placements if placement.field == field_key)
+
+    def landings_of(self, field_key: str) -> Iterable[AnyPlacement]:
+        """Yield the placements that the entry of a field lands in, joined to others or not."""
+        return (placement for placement in self.placements if field_key in placement.fields)
 
     def charges_of(self, field_key: str) -> Iterable[AnyCharge]:
         """Yield the charges that hang on a field."""

@@ -39,3 +39,4 @@ Money = Annotated[
 Length = Annotated[float, Field(gt=0, le=20_000)]
 Offset = Annotated[float, Field(ge=-20_000, le=20_000)]
 Margin = Annotated[float, Field(ge=0, le=500)]
+Angle = Annotated[float, Field(ge=-360, le=360)]

@@ -5,6 +5,7 @@ drawn in the typeface that is produced.
 """
 
 from collections.abc import Iterator
+from dataclasses import replace
 from functools import lru_cache
 from pathlib import Path
 
@@ -21,12 +22,15 @@ from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.text.fonts import Font
-from yenzo.core.text.line import LineStyle, fit_line
+from yenzo.core.text.line import fit_line
+from yenzo.core.text.styles import TextStyle
 from yenzo.core.text.typefaces import Typefaces
 
 WIDTH_MM, HEIGHT_MM = 210.0, 148.0
 MARGIN_MM = 9.0
 STUB_LEFT_MM = 160.0
+# Where a line of a text ends, on the one line that the ticket has for it.
+LINE_END = " ¶ "
 INK = Paint("#16303a")
 MUTED = Paint("#5b6a70")
 FONTS_FOLDER = Path(__file__).parent / "fonts"
@@ -97,7 +101,7 @@ def _area_rows(work: Work) -> Iterator[_Row]:
             size = f"{_mm(ink.width)} × {_mm(ink.height)} mm" if ink else ""
             color = " ".join(filter(None, (lettering.paint.name, lettering.paint.reference)))
             facts = f"{lettering.typeface_name} · letters {_mm(lettering.letter_height_mm)} mm · {size} · {color}"
-            yield area.name, lettering.text, facts, lettering.typeface
+            yield area.name, LINE_END.join(lettering.lines), facts, lettering.typeface
         for picture in area.pictures:
             width, height = picture.size_mm
             facts = f"{_mm(width)} × {_mm(height)} mm · {picture.dpi:.0f} dpi"
@@ -106,10 +110,11 @@ def _area_rows(work: Work) -> Iterator[_Row]:
 
 def _entry_rows(work: Work) -> Iterator[_Row]:
     """Yield what is asked and lands in no area: it goes on the ticket all the same."""
-    landed = {node.field for area in work.walked.scene.areas for node in area.nodes}
+    areas = work.walked.scene.areas
+    landed = {key for area in areas for node in area.nodes for key in node.fields}
     for entry in say_entries(work.walked.setup, work.walked.asked):
         if entry.field not in landed:
-            yield entry.workshop_label, entry.words, "", None
+            yield entry.workshop_label, entry.words.replace("\n", LINE_END), "", None
 
 
 def _row(work: Work, row: _Row, top: float, height: float) -> Iterator[Node]:
@@ -160,17 +165,17 @@ def _qr_outline(data: str, box: Box) -> Outline:
 def _text(
     face: str, text: str, left: float, top: float, letter_mm: float, paint: Paint = INK, width_mm: float = 400
 ) -> Lettering:
-    style = LineStyle(letter_mm * 0.4, letter_mm, "left", "top")
+    style = TextStyle(letter_mm * 0.4, letter_mm, "left", "top")
     box = Box(left, top, left + width_mm, top + letter_mm * 1.6)
     return _shape(fit_line(_ticket_font(face), text, box, style).outline, paint)
 
 
 def _exact(work: Work, text: str, typeface: str | None, box: Box) -> Lettering:
-    style = LineStyle(0.5, box.height / 1.5, "left", "middle")
+    style = TextStyle(0.5, box.height / 1.5, "left", "middle")
     line = fit_line(_ticket_font("mono"), text, box, style)
     produced = Typefaces(work.walked.setup.materials, work.assets).font(typeface) if typeface else None
     if line.missing and produced is not None:
-        line = fit_line(produced, text, box, style, work.walked.asked.language)
+        line = fit_line(produced, text, box, replace(style, language=work.walked.asked.language))
     return _shape(line.outline)
 
 

@@ -3,12 +3,13 @@
 from yenzo.core.documents.materials import Materials
 from yenzo.core.preflight.checks.outside import find_outside
 from yenzo.core.preflight.checks.too_coarse import find_too_coarse
+from yenzo.core.preflight.checks.too_long import find_too_long
 from yenzo.core.preflight.checks.too_small import find_too_small
 from yenzo.core.preflight.checks.undecided import find_undecided
 from yenzo.core.preflight.findings import Check, Finding
 from yenzo.core.scene.nodes import Scene
 
-CHECKS: tuple[Check, ...] = (find_undecided, find_outside, find_too_small, find_too_coarse)
+CHECKS: tuple[Check, ...] = (find_undecided, find_outside, find_too_long, find_too_small, find_too_coarse)
 
 
 def preflight(scene: Scene, materials: Materials) -> tuple[Finding, ...]:

@@ -25,7 +25,10 @@ class Paint:
 
 @dataclass(frozen=True)
 class Lettering:
-    """A text that is set: outline in mm of its area, and what a ticket says of it."""
+    """A text that is set: outline in mm of its area, and what a ticket says of it.
+
+    `fields` are all whose entries make the text; `field` is the first of them that is filled.
+    """
 
     placement: str
     field: str
@@ -38,6 +41,10 @@ class Lettering:
     paint: Paint
     missing: tuple[str, ...] = ()
     undecided: tuple[str, ...] = ()
+    fields: tuple[str, ...] = ()
+    lines: tuple[str, ...] = ()
+    overflow_mm: float = 0.0
+    breaks_joins: bool = False
 
 
 @dataclass(frozen=True)
@@ -51,6 +58,11 @@ class PlacedPicture:
     width_px: int
     height_px: int
     matrix: Matrix
+
+    @property
+    def fields(self) -> tuple[str, ...]:
+        """The field whose entry it is."""
+        return (self.field,)
 
     @property
     def size_mm(self) -> tuple[float, float]:

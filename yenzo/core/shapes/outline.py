@@ -41,10 +41,24 @@ class Outline:
         parts = [outline for outline in outlines if outline.verbs]
         if not parts:
             return cls.empty()
-        return cls("".join(part.verbs for part in parts), np.concatenate([part.points for part in parts]))
+        joined = cls("".join(part.verbs for part in parts), np.concatenate([part.points for part in parts]))
+        boxes = [part.__dict__.get("bounds") for part in parts]
+        if all(boxes):
+            # Parts whose boxes are known make one whose box is; finding it anew costs more than the joining.
+            lefts, tops, rights, bottoms = zip(*boxes, strict=True)
+            joined.__dict__["bounds"] = Box(min(lefts), min(tops), max(rights), max(bottoms))
+        return joined
 
     def __bool__(self) -> bool:
         return bool(self.verbs)
+
+    def shifted(self, x: float, y: float) -> "Outline":
+        """Return the outline moved by (x, y)."""
+        moved = Outline(self.verbs, self.points + (x, y))
+        known = self.__dict__.get("bounds")
+        if known is not None:
+            moved.__dict__["bounds"] = Box(known.left + x, known.top + y, known.right + x, known.bottom + y)
+        return moved
 
     def mapped(self, matrix: Matrix) -> "Outline":
         """Return the outline under an affine map."""

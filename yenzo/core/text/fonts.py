@@ -42,7 +42,9 @@ class Font:
         pen = _Pen()
         self.hb_font.draw_glyph(glyph_id, _draw_functions(), pen)
         points = np.array(pen.points, dtype=np.float64).reshape(-1, 2) / self.units_per_em
-        return Outline("".join(pen.verbs), points * (1.0, -1.0))
+        outline = Outline("".join(pen.verbs), points * (1.0, -1.0))
+        _ = outline.bounds  # Found once: every text that has the glyph takes its box along.
+        return outline
 
     def _measure_letter_height(self) -> float:
         for letter in REFERENCE_LETTERS:

@@ -2,17 +2,25 @@
 
 import itertools
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import icu
 import uharfbuzz as hb
 
+from yenzo.core.shapes.outline import Outline
 from yenzo.core.text.fonts import Font
+from yenzo.core.text.styles import TextStyle
 
 # Scripts whose characters go along with their neighbours' (UAX 24).
 NEUTRAL_SCRIPTS = {"Zyyy", "Zinh", "Zzzz"}
 DEFAULT_SCRIPT = "Latn"
 RIGHT_TO_LEFT = 1
+
+
+# Scripts whose letters join, where a gap would tear them (OpenType's cursive scripts that fonts commonly have).
+JOINING_SCRIPTS = frozenset({"Arab", "Syrc", "Mand", "Mong", "Nkoo", "Phag", "Adlm", "Rohg", "Deva", "Beng", "Guru"})
+PLAIN = TextStyle(1, 1)
 
 
 @dataclass(frozen=True)
@@ -22,6 +30,7 @@ class Glyph:
     glyph_id: int
     x_em: float
     y_em: float
+    is_space: bool = False
 
 
 @dataclass(frozen=True)
@@ -31,28 +40,70 @@ class ShapedLine:
     glyphs: tuple[Glyph, ...]
     advance_em: float
     missing: tuple[str, ...]
+    is_right_to_left: bool = False
+
+    def stretched(self, advance_em: float) -> "ShapedLine":
+        """Return the line with its spaces widened alike until it advances this far (never narrowed)."""
+        spaces = sum(glyph.is_space for glyph in self.glyphs)
+        extra = (advance_em - self.advance_em) / spaces if spaces else 0.0
+        if extra <= 0:
+            return self
+        moved, passed = [], 0
+        for glyph in self.glyphs:
+            moved.append(replace(glyph, x_em=glyph.x_em + passed * extra))
+            passed += glyph.is_space
+        return replace(self, glyphs=tuple(moved), advance_em=advance_em)
 
 
-def shape_line(font: Font, text: str, language: str = "en") -> ShapedLine:
+def shape_line(font: Font, text: str, style: TextStyle = PLAIN) -> ShapedLine:
     """Shape one line: runs by the Unicode bidi algorithm (UAX 9) and by script, each shaped by HarfBuzz."""
+    return _shaped(font, text, style.language, style.spacing_em, style.features)
+
+
+# Words of a block come again with every key; the bound keeps it at some megabytes.
+@lru_cache(maxsize=1000)
+def _shaped(font: Font, text: str, language: str, spacing_em: float, tags: tuple[str, ...]) -> ShapedLine:
     glyphs: list[Glyph] = []
     missing: dict[str, None] = {}
     pen_em = 0.0
-    for run in _visual_runs(text):
+    features = dict.fromkeys(tags, 1)
+    runs = list(_visual_runs(text))
+    for run in runs:
         buffer = hb.Buffer()
         buffer.add_str(text, run.start, run.end - run.start)
         buffer.direction = "rtl" if run.is_right_to_left else "ltr"
         buffer.script = run.script
         buffer.language = language
-        hb.shape(font.hb_font, buffer)
-        ends = _cluster_ends([info.cluster for info in buffer.glyph_infos], run.end)
-        for info, position in zip(buffer.glyph_infos, buffer.glyph_positions, strict=True):
+        hb.shape(font.hb_font, buffer, features)
+        infos, positions = buffer.glyph_infos, buffer.glyph_positions
+        ends = _cluster_ends([info.cluster for info in infos], run.end)
+        gap_em = 0.0 if run.script in JOINING_SCRIPTS else spacing_em
+        for index, (info, position) in enumerate(zip(infos, positions, strict=True)):
             if info.codepoint == 0:
                 missing.setdefault(text[info.cluster : ends[info.cluster]])
             x = pen_em + position.x_offset / font.units_per_em
-            glyphs.append(Glyph(info.codepoint, x, -position.y_offset / font.units_per_em))
+            is_space = text[info.cluster] == " "
+            glyphs.append(Glyph(info.codepoint, x, -position.y_offset / font.units_per_em, is_space))
             pen_em += position.x_advance / font.units_per_em
-    return ShapedLine(tuple(glyphs), pen_em, tuple(missing))
+            if gap_em and (index + 1 == len(infos) or infos[index + 1].cluster != info.cluster):
+                pen_em += gap_em
+    return ShapedLine(tuple(glyphs), pen_em, tuple(missing), bool(runs) and runs[0].base_is_right_to_left)
+
+
+def drawn(font: Font, line: ShapedLine) -> Outline:
+    """Return the outline of a shaped line in em, base line at y = 0; missing glyphs aren't drawn."""
+    parts = []
+    for glyph in line.glyphs:
+        outline = font.outline(glyph.glyph_id) if glyph.glyph_id else None
+        if outline:
+            parts.append(outline.shifted(glyph.x_em, glyph.y_em))
+    return Outline.joined(parts)
+
+
+def outline_of(font: Font, text: str, style: TextStyle = PLAIN) -> tuple[Outline, tuple[str, ...]]:
+    """Return a text's outline in em, base line at y = 0, and the characters the font lacks (which aren't drawn)."""
+    shaped = shape_line(font, text, style)
+    return drawn(font, shaped), shaped.missing
 
 
 @dataclass(frozen=True)
@@ -61,6 +112,7 @@ class _Run:
     end: int
     is_right_to_left: bool
     script: str
+    base_is_right_to_left: bool = False
 
 
 def _visual_runs(text: str) -> Iterator[_Run]:
@@ -68,7 +120,7 @@ def _visual_runs(text: str) -> Iterator[_Run]:
         if text:
             yield _Run(0, len(text), is_right_to_left=False, script=DEFAULT_SCRIPT)
         return
-    levels = _levels(text)
+    levels, base = _levels(text)
     scripts = _scripts(text)
     runs = [
         (start, end, levels[start], scripts[start])
@@ -83,11 +135,11 @@ def _visual_runs(text: str) -> Iterator[_Run]:
     order = icu.Bidi.reorderVisual([level for _, _, level, _ in runs])
     for index in order:
         start, end, level, script = runs[index]
-        yield _Run(start, end, is_right_to_left=level % 2 == RIGHT_TO_LEFT, script=script)
+        yield _Run(start, end, level % 2 == RIGHT_TO_LEFT, script, base % 2 == RIGHT_TO_LEFT)
 
 
-def _levels(text: str) -> list[int]:
-    """Return the bidi level of each code point (ICU counts UTF-16 units)."""
+def _levels(text: str) -> tuple[list[int], int]:
+    """Return the bidi level of each code point (ICU counts UTF-16 units), and the line's own."""
     bidi, paragraph = icu.Bidi(), icu.UnicodeString(text)
     bidi.setPara(paragraph, icu.Bidi.DEFAULT_LTR)
     by_unit = bidi.getLevels()
@@ -95,7 +147,7 @@ def _levels(text: str) -> list[int]:
     for char in text:
         levels.append(by_unit[unit])
         unit += 2 if ord(char) > 0xFFFF else 1
-    return levels
+    return levels, bidi.getParaLevel()
 
 
 def _scripts(text: str) -> list[str]:

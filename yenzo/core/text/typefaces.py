@@ -6,6 +6,7 @@ from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.materials import Materials
 from yenzo.core.text.fonts import Font, load_font
 from yenzo.core.text.shaping import shape_line
+from yenzo.core.text.styles import TextStyle
 
 
 class Typefaces:
@@ -23,7 +24,7 @@ class Typefaces:
     def missing(self, typeface: str, text: str, language: str) -> tuple[str, ...]:
         """Return the characters of a text that the typeface lacks, each once, in order."""
         font = self.font(typeface)
-        return shape_line(font, text, language).missing if font else ()
+        return shape_line(font, " ".join(text.split()), TextStyle(1, 1, language=language)).missing if font else ()
 
     def having(self, text: str, language: str, among: Iterable[str]) -> tuple[str, ...]:
         """Return which of the typefaces have all characters of a text."""

@@ -1,5 +1,6 @@
-"""When a line is asked."""
+"""When a line is asked, and when its entry lands somewhere."""
 
+from abc import abstractmethod
 from typing import Any
 
 from django import forms
@@ -7,24 +8,35 @@ from django import forms
 from yenzo.apps.catalogue.aspects.choosing import possibilities
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations
 from yenzo.core.asking.words import value_name
-from yenzo.core.documents.fields import Condition, YesNoField
+from yenzo.core.documents.fields import Condition, Rule, YesNoField
 from yenzo.core.documents.setup import Setup
 
 ROWS = 3
 
 
-class AskWhenAspect(Aspect):
-    key, heading = "ask-when", "When is it asked?"
+class RuleAspect(Aspect):
+    """A rule over the entries of other lines; what it decides is the subclass's."""
+
+    label = "Asked when"
+    unruled = "always"
+
+    @abstractmethod
+    def rule(self, line: FormLine) -> Rule | None:
+        """Return the rule there is."""
+
+    @abstractmethod
+    def put(self, line: FormLine, rule: dict[str, Any] | None) -> dict[str, Any]:
+        """Return the operation that puts a rule in place."""
 
     def words(self, line: FormLine) -> str:
-        rule = line.field.ask_when
+        rule = self.rule(line)
         if rule is None:
-            return "always"
+            return self.unruled
         said = [_condition_words(line.setup, condition) for condition in rule.conditions]
         return (" and " if rule.match == "all" else " or ").join(said)
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        rule = line.field.ask_when
+        rule = self.rule(line)
         tests = [("", "—"), *_tests(line)]
         kept = [_coded(condition) for condition in rule.conditions] if rule else []
         tests += [(code, code) for code in kept if code not in dict(tests)]
@@ -32,7 +44,7 @@ class AskWhenAspect(Aspect):
             "match": forms.ChoiceField(
                 choices=(("all", "all of these hold"), ("any", "any of these holds")),
                 initial=rule.match if rule else "all",
-                label="Asked when",
+                label=self.label,
             )
         }
         for row in range(max(ROWS, len(kept) + 1)):
@@ -45,7 +57,36 @@ class AskWhenAspect(Aspect):
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         codes = [value for name, value in given.items() if name.startswith("test-") and value]
         conditions = [_decoded(line.setup, code) for code in dict.fromkeys(codes)]
-        return [line.set("ask_when", {"match": given["match"], "conditions": conditions} if conditions else None)]
+        return [self.put(line, {"match": given["match"], "conditions": conditions} if conditions else None)]
+
+
+class AskWhenAspect(RuleAspect):
+    key, heading = "ask-when", "When is it asked?"
+
+    def rule(self, line: FormLine) -> Rule | None:
+        return line.field.ask_when
+
+    def put(self, line: FormLine, rule: dict[str, Any] | None) -> dict[str, Any]:
+        return line.set("ask_when", rule)
+
+
+class LandsWhenAspect(RuleAspect):
+    key, heading, offer = "lands-when", "When does it land here?", "only when"
+    label = "Lands here when"
+    unruled = "whenever it is filled"
+
+    def rule(self, line: FormLine) -> Rule | None:
+        return line.placement.when if line.placement else None
+
+    def put(self, line: FormLine, rule: dict[str, Any] | None) -> dict[str, Any]:
+        return line.set_placement("when", rule)
+
+    def is_plain(self, line: FormLine) -> bool:
+        return self.rule(line) is None
+
+    def words(self, line: FormLine) -> str:
+        said = super().words(line)
+        return said if self.rule(line) is None else f"when {said}"
 
 
 def _condition_words(setup: Setup, condition: Condition) -> str:

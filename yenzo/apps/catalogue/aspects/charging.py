@@ -10,7 +10,7 @@ from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations,
 from yenzo.core.asking.words import say_amount, value_name
 from yenzo.core.documents.charges import AnyCharge, CharacterCharge, ChoiceCharge, FixedCharge
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.fields import LineField
+from yenzo.core.documents.fields import TextField
 
 AMOUNT: dict[str, Any] = {"max_digits": 10, "decimal_places": 3, "required": False}
 
@@ -42,7 +42,7 @@ class ChargeAspect(Aspect):
         fields: dict[str, forms.Field] = {
             "fixed": forms.DecimalField(initial=getattr(fixed, "amount", None), label=f"Amount {what}", **AMOUNT)
         }
-        if isinstance(line.field, LineField):
+        if isinstance(line.field, TextField):
             fields |= {
                 "a_character": forms.DecimalField(
                     initial=getattr(by_character, "amount", None), label="Amount a character", **AMOUNT

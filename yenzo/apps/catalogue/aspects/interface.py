@@ -42,10 +42,16 @@ class Aspect(ABC):
 
     key: ClassVar[str]
     heading: ClassVar[str]
+    # What the value is called where it is as plain as it gets and a sentence needn't say it.
+    offer: ClassVar[str] = ""
 
     @abstractmethod
     def words(self, line: FormLine) -> str:
         """Return the underlined words."""
+
+    def is_plain(self, line: FormLine) -> bool:  # noqa: ARG002 - most values are always said
+        """Tell whether the sentence reads well without this value."""
+        return False
 
     @abstractmethod
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
@@ -60,6 +66,12 @@ class Aspect(ABC):
         form = forms.Form(data, auto_id=f"{self.key}-%s")
         form.fields.update(self.form_fields(line))
         return form
+
+
+def shown_for(way: str, field: forms.Field) -> forms.Field:
+    """Return the field, to be shown only while this way of the form's radio buttons is chosen."""
+    field.only_for = way  # type: ignore[attr-defined]
+    return field
 
 
 def joined(words: list[str], last: str = "and") -> str:

@@ -5,10 +5,11 @@ from typing import Any
 from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined
+from yenzo.apps.catalogue.aspects.layout import text_of
 from yenzo.apps.catalogue.to_core import materials
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.fields import ArtworkField, ColorField, TypefaceField
-from yenzo.core.documents.placements import ArtworkPlacement, LinePlacement
+from yenzo.core.documents.fields import ArtworkField, ColorField, ParagraphField, TypefaceField
+from yenzo.core.documents.placements import ArtworkPlacement, BlockPlacement
 from yenzo.core.documents.setup import Area, Setup
 from yenzo.core.measure import plain_number
 
@@ -23,8 +24,8 @@ class PlacesAspect(Aspect):
 
     def words(self, line: FormLine) -> str:
         names = area_names(line.setup)
-        places = [names[f"{p.side}/{p.area}"] for p in line.setup.placements_of(line.field.key)]
-        return joined(places) if places else "no area, only the ticket"
+        places = dict.fromkeys(names[f"{p.side}/{p.area}"] for p in line.setup.placements_of(line.field.key))
+        return joined(list(places)) if places else "no area, only the ticket"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         chosen = [f"{p.side}/{p.area}" for p in line.setup.placements_of(line.field.key)]
@@ -40,8 +41,9 @@ class PlacesAspect(Aspect):
         }
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
-        have = {f"{p.side}/{p.area}": p.key for p in line.setup.placements_of(line.field.key)}
-        gone = [key for place, key in have.items() if place not in given["areas"]]
+        placements = list(line.setup.placements_of(line.field.key))
+        have = {f"{p.side}/{p.area}" for p in placements}
+        gone = [p.key for p in placements if f"{p.side}/{p.area}" not in given["areas"]]
         removed = [{"do": "remove", "path": ["placements"], "key": key} for key in gone]
         taken = [{"key": placement.key} for placement in line.setup.placements]
         added: Operations = []
@@ -60,10 +62,11 @@ def _new_placement(line: FormLine, place: str, key: str) -> dict[str, Any]:
         return {**item, "kind": "artwork"}
     side = line.setup.side(side_key)
     area = side.area(area_key) if side else None
-    return {**item, "kind": "line", **_new_line(line.setup, area)}
+    kind = "block" if isinstance(line.field, ParagraphField) else "line"
+    return {**item, "kind": kind, **_new_text(line.setup, area)}
 
 
-def _new_line(setup: Setup, area: Area | None) -> dict[str, Any]:
+def _new_text(setup: Setup, area: Area | None) -> dict[str, Any]:
     """Return how a text begins: as large as the method and the area allow, in the customer's typeface and color."""
     method = setup.materials.methods.get(area.method) if area else None
     most = round(area.height_mm - 2 * area.safe_mm, 1) if area else 50.0
@@ -81,20 +84,20 @@ class HeightAspect(Aspect):
     key, heading = "height", "How high are the letters?"
 
     def words(self, line: FormLine) -> str:
-        assert isinstance(line.placement, LinePlacement)
-        least, most = (plain_number(value, 1) for value in (line.placement.least_mm, line.placement.most_mm))
+        placement = text_of(line)
+        least, most = (plain_number(value, 1) for value in (placement.least_mm, placement.most_mm))
         return f"{most} mm high" if least == most else f"as large as fits, letters {least} to {most} mm"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        assert isinstance(line.placement, LinePlacement)
+        placement = text_of(line)
         bounds: dict[str, Any] = {
             "min_value": 0.5,
             "max_value": 2000,
             "widget": forms.NumberInput(attrs={"step": "any"}),
         }
         return {
-            "least_mm": forms.FloatField(initial=line.placement.least_mm, label="Least letter height, mm", **bounds),
-            "most_mm": forms.FloatField(initial=line.placement.most_mm, label="Most letter height, mm", **bounds),
+            "least_mm": forms.FloatField(initial=placement.least_mm, label="Least letter height, mm", **bounds),
+            "most_mm": forms.FloatField(initial=placement.most_mm, label="Most letter height, mm", **bounds),
         }
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
@@ -106,31 +109,35 @@ class HeightAspect(Aspect):
 class AlignAspect(Aspect):
     key, heading = "align", "How does it stand in its area?"
     ACROSS = (("left", "at the left"), ("center", "centered"), ("right", "at the right"))
+    JUSTIFIED = ("justified", "justified")
     DOWN = (("top", "at the top"), ("middle", "in the middle"), ("bottom", "at the bottom"))
 
     def words(self, line: FormLine) -> str:
-        assert isinstance(line.placement, LinePlacement)
-        down = dict(self.DOWN)[line.placement.vertical]
-        across = dict(self.ACROSS)[line.placement.align]
-        return across if line.placement.vertical == "middle" else f"{across} {down}"
+        placement = text_of(line)
+        across = dict((*self.ACROSS, self.JUSTIFIED))[placement.align]
+        down = getattr(placement, "vertical", "middle")
+        return across if down == "middle" else f"{across} {dict(self.DOWN)[down]}"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        assert isinstance(line.placement, LinePlacement)
-        return {
-            "align": forms.ChoiceField(choices=self.ACROSS, initial=line.placement.align, label="Across"),
-            "vertical": forms.ChoiceField(choices=self.DOWN, initial=line.placement.vertical, label="Up and down"),
+        placement = text_of(line)
+        across = (*self.ACROSS, self.JUSTIFIED) if isinstance(placement, BlockPlacement) else self.ACROSS
+        fields: dict[str, forms.Field] = {
+            "align": forms.ChoiceField(choices=across, initial=placement.align, label="Across")
         }
+        if "vertical" in type(placement).model_fields:
+            down = getattr(placement, "vertical", "middle")
+            fields["vertical"] = forms.ChoiceField(choices=self.DOWN, initial=down, label="Up and down")
+        return fields
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
-        return [line.set_placement(name, given[name]) for name in ("align", "vertical")]
+        return [line.set_placement(name, value) for name, value in given.items()]
 
 
 class FaceAspect(Aspect):
     key, heading = "face", "In which typeface?"
 
     def words(self, line: FormLine) -> str:
-        assert isinstance(line.placement, LinePlacement)
-        source = line.placement.typeface
+        source = text_of(line).typeface
         field = line.setup.field(source.field or "")
         if field is not None:
             return f"the customer's “{field.label}”"
@@ -138,10 +145,10 @@ class FaceAspect(Aspect):
         return typeface.name if typeface else str(source.fixed)
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        assert isinstance(line.placement, LinePlacement)
+        placement = text_of(line)
         asked = [(f"field/{f.key}", f"The customer's “{f.label}”") for f in line.setup.fields if f.kind == "typeface"]
         fixed = [(f"fixed/{key}", typeface.name) for key, typeface in materials().typefaces.items()]
-        source = line.placement.typeface
+        source = placement.typeface
         initial = f"field/{source.field}" if source.field else f"fixed/{source.fixed}"
         return {"typeface": forms.ChoiceField(choices=[*asked, *fixed], initial=initial, label="Typeface")}
 
@@ -154,8 +161,7 @@ class PaintAspect(Aspect):
     key, heading = "paint", "In which color?"
 
     def words(self, line: FormLine) -> str:
-        assert isinstance(line.placement, LinePlacement)
-        source = line.placement.color
+        source = text_of(line).color
         field = line.setup.field(source.field or "")
         if field is not None:
             return f"the customer's “{field.label}”"
@@ -164,13 +170,13 @@ class PaintAspect(Aspect):
         return color.name if color else str(source.color)
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        assert isinstance(line.placement, LinePlacement)
+        placement = text_of(line)
         asked = [(f"field/{f.key}", f"The customer's “{f.label}”") for f in line.setup.fields if f.kind == "color"]
         fixed = [
             (palette.name, [(f"{key}/{color.key}", color.name) for color in palette.colors])
             for key, palette in materials().palettes.items()
         ]
-        source = line.placement.color
+        source = placement.color
         initial = f"field/{source.field}" if source.field else f"{source.palette}/{source.color}"
         return {"color": forms.ChoiceField(choices=[*asked, *fixed], initial=initial, label="Color")}
 

@@ -3,10 +3,11 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from yenzo.apps.catalogue.aspects.asking import AskWhenAspect
+from yenzo.apps.catalogue.aspects.asking import AskWhenAspect, LandsWhenAspect
 from yenzo.apps.catalogue.aspects.charging import ChargeAspect
 from yenzo.apps.catalogue.aspects.choosing import ColorsAspect, DefaultAspect, FacesAspect, OptionsAspect
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine
+from yenzo.apps.catalogue.aspects.layout import JoinedAspect, LayoutAspect, LettersAspect
 from yenzo.apps.catalogue.aspects.placing import (
     AlignAspect,
     FaceAspect,
@@ -22,6 +23,7 @@ from yenzo.apps.catalogue.aspects.wording import (
     KindsAspect,
     LabelAspect,
     LimitAspect,
+    LinesAspect,
     RequiredAspect,
     SampleAspect,
 )
@@ -33,6 +35,7 @@ ASPECTS: dict[str, Aspect] = {
         RequiredAspect(),
         LimitAspect(),
         AllowedAspect(),
+        LinesAspect(),
         CapitalsAspect(),
         SampleAspect(),
         KindsAspect(),
@@ -41,10 +44,14 @@ ASPECTS: dict[str, Aspect] = {
         ColorsAspect(),
         DefaultAspect(),
         PlacesAspect(),
+        LayoutAspect(),
         HeightAspect(),
         AlignAspect(),
         FaceAspect(),
         PaintAspect(),
+        LettersAspect(),
+        JoinedAspect(),
+        LandsWhenAspect(),
         FitAspect(),
         ChargeAspect(),
         AskWhenAspect(),
@@ -52,6 +59,7 @@ ASPECTS: dict[str, Aspect] = {
 }
 KIND_WORDS = {
     "line": "a line of text",
+    "paragraph": "a paragraph",
     "choice": "a choice",
     "yes_no": "yes or no",
     "typeface": "a choice of typeface",
@@ -61,13 +69,18 @@ KIND_WORDS = {
 # The sentence of each kind, up to where its entry lands. In braces: aspects.
 PATTERNS = {
     "line": ", {required}, {limit}, {allowed}, {capitals}, {sample}. Goes on {places}",
+    "paragraph": ", {required}, {limit}, {lines}, {allowed}, {capitals}, {sample}. Goes on {places}",
     "choice": ", {required}: {options}; at first {default}. Goes on {places}",
     "yes_no": ", {required}, at first {default}",
     "typeface": ", {required}, among {faces}; at first {default}",
     "color": ", {required}: {colors}; at first {default}",
     "artwork": ", {required}, {kinds}. Goes on {places}",
 }
-PLACED = {"line": ", {height}, {align}, in {face}, in {paint}", "artwork": ", {fit}"}
+PLACED_TEXT = ", {layout}, {height}, {align}, in {face}, in {paint}"
+PLACED_ARTWORK = ", {fit}"
+# What is said only where it isn't plain, and offered behind the sentence else.
+MORE_TEXT = ("letters", "joined", "lands-when")
+MORE_ARTWORK = ("lands-when",)
 ENDING = ". Adds {charge}. Asked {ask-when}."
 
 
@@ -78,6 +91,7 @@ class Part:
     words: str
     aspect: str = ""
     placement: str = ""
+    is_offer: bool = False
 
 
 def sentence_of(line: FormLine) -> list[Part]:
@@ -89,9 +103,21 @@ def sentence_of(line: FormLine) -> list[Part]:
     for placement in placements:
         if len(placements) > 1:
             parts.append(Part(f"; on {names[f'{placement.side}/{placement.area}']}"))
-        parts.extend(_filled(replace(line, placement=placement), PLACED[placement.kind]))
+        parts.extend(_placed(replace(line, placement=placement), is_artwork=placement.kind == "artwork"))
     ending = ENDING if line.field.ask_when is None else ENDING.replace("Asked {", "Asked when {")
     return [*parts, *_filled(line, ending)]
+
+
+def _placed(line: FormLine, *, is_artwork: bool) -> Iterator[Part]:
+    assert line.placement is not None
+    yield from _filled(line, PLACED_ARTWORK if is_artwork else PLACED_TEXT)
+    more = [ASPECTS[name] for name in (MORE_ARTWORK if is_artwork else MORE_TEXT)]
+    for aspect in more:
+        if not aspect.is_plain(line):
+            yield from _filled(line, f", {{{aspect.key}}}")
+    for aspect in more:
+        if aspect.is_plain(line):
+            yield Part(f"+ {aspect.offer}", aspect.key, line.placement.key, is_offer=True)
 
 
 def _filled(line: FormLine, pattern: str) -> Iterator[Part]:

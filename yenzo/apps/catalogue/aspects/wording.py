@@ -6,7 +6,7 @@ from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted
 from yenzo.core.asking.texts import describe_allowed
-from yenzo.core.documents.fields import ArtworkField, LineField, YesNoField
+from yenzo.core.documents.fields import ArtworkField, ParagraphField, TextField, YesNoField
 
 
 class LabelAspect(Aspect):
@@ -48,14 +48,14 @@ class LimitAspect(Aspect):
     key, heading = "limit", "How long may it be?"
 
     def words(self, line: FormLine) -> str:
-        assert isinstance(line.field, LineField)
+        assert isinstance(line.field, TextField)
         least, most = line.field.least_characters, line.field.most_characters
         if most is None:
             return f"at least {counted(least, 'character')}" if least else "of any length"
         return f"{least} to {counted(most, 'character')}" if least else f"up to {counted(most, 'character')}"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        assert isinstance(line.field, LineField)
+        assert isinstance(line.field, TextField)
         whole: dict[str, Any] = {"min_value": 1, "max_value": 10_000, "required": False}
         return {
             "least": forms.IntegerField(initial=line.field.least_characters, label="Least characters", **whole),
@@ -66,15 +66,36 @@ class LimitAspect(Aspect):
         return [line.set("least_characters", given["least"]), line.set("most_characters", given["most"])]
 
 
+class LinesAspect(Aspect):
+    key, heading = "lines", "How many lines may it have?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, ParagraphField)
+        most = line.field.most_lines
+        return f"up to {counted(most, 'line')}" if most else "any number of lines"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, ParagraphField)
+        most = line.field.most_lines
+        return {
+            "most_lines": forms.IntegerField(
+                required=False, min_value=1, max_value=1000, initial=most, label="Most lines; empty for any number"
+            )
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set("most_lines", given["most_lines"])]
+
+
 class AllowedAspect(Aspect):
     key, heading = "allowed", "Which characters may it have?"
 
     def words(self, line: FormLine) -> str:
-        assert isinstance(line.field, LineField)
+        assert isinstance(line.field, TextField)
         return describe_allowed(line.field.allowed) if line.field.allowed else "any characters"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        assert isinstance(line.field, LineField)
+        assert isinstance(line.field, TextField)
         allowed = line.field.allowed
         sets = {
             name: forms.BooleanField(required=False, initial=getattr(allowed, name, True), label=name.capitalize())
@@ -97,11 +118,11 @@ class CapitalsAspect(Aspect):
     key, heading = "capitals", "Capitals?"
 
     def words(self, line: FormLine) -> str:
-        assert isinstance(line.field, LineField)
+        assert isinstance(line.field, TextField)
         return "in capitals" if line.field.capitals else "as typed"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        assert isinstance(line.field, LineField)
+        assert isinstance(line.field, TextField)
         return {
             "capitals": forms.BooleanField(required=False, initial=line.field.capitals, label="Produced in capitals")
         }
@@ -114,13 +135,13 @@ class SampleAspect(Aspect):
     key, heading = "sample", "What stands in the box at first?"
 
     def words(self, line: FormLine) -> str:
-        assert isinstance(line.field, LineField)
+        assert isinstance(line.field, TextField)
         if line.field.default:
             return f"begins with “{line.field.default}”"
         return f"sample “{line.field.sample}”" if line.field.sample else "no sample"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        assert isinstance(line.field, LineField)
+        assert isinstance(line.field, TextField)
         texts = (
             ("hint", "Hint in the empty box (never produced)"),
             ("sample", "Sample for pictures of the goods (never produced)"),

@@ -16,7 +16,7 @@ from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.faults import missing_materials
 from yenzo.core.documents.fields import ColorField, TypefaceField
-from yenzo.core.documents.placements import LinePlacement
+from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.reading import dump_document, read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import DocumentError
@@ -124,7 +124,7 @@ def _assets_of(setup: Setup, document: dict[str, Any]) -> set[str]:
 
 
 def _with_used_materials_only(setup: Setup) -> Setup:
-    lines = [placement for placement in setup.placements if isinstance(placement, LinePlacement)]
+    lines = [placement for placement in setup.placements if isinstance(placement, TextPlacement)]
     typefaces = {line.typeface.fixed for line in lines}
     palettes = {line.color.palette for line in lines}
     for field in setup.fields:

@@ -38,6 +38,8 @@ def _beginning(setup: Setup, kind: str) -> dict[str, Any]:
     """Return what a new line of a kind has, so that it is usable at once."""
     if kind == "line":
         return {"most_characters": 30}
+    if kind == "paragraph":
+        return {"most_characters": 200}
     if kind == "choice":
         return {"options": [{"key": "first", "label": "First"}, {"key": "second", "label": "Second"}]}
     if kind == "typeface":

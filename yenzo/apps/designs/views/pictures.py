@@ -19,7 +19,7 @@ from yenzo.core.render.pictures import mime_type
 from yenzo.core.render.svg import path_data
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.text.fonts import load_font
-from yenzo.core.text.line import outline_of
+from yenzo.core.text.shaping import outline_of
 
 SPECIMEN_LETTER_MM = 12.0
 

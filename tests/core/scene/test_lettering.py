@@ -1,0 +1,84 @@
+"""Texts in a scene: each layout, joined entries, where they land, and what preflight says of them."""
+
+import pytest
+
+from tests.core.conftest import board, entries
+from yenzo.core.documents.reading import read_setup
+from yenzo.core.errors import DocumentError
+from yenzo.core.spine import walk
+
+LAYOUTS = {
+    "base": {"kind": "line", "base_line": {"x_mm": 60, "y_mm": 72, "length_mm": 420, "angle_deg": -3}},
+    "block": {"kind": "block", "align": "justified"},
+    "arc": {"kind": "arc", "x_mm": 270, "y_mm": 800, "radius_mm": 740, "spread_deg": 24},
+    "curve": {"kind": "curve", "points": [[70, 75], [200, 60], [340, 85], [470, 72]]},
+    "stack": {"kind": "stack", "least_mm": 1},
+}
+
+
+def with_text(**changes):
+    """The board, its text laid out otherwise."""
+    document = board()
+    document["placements"][0].update(changes)
+    return document
+
+
+def text_on(document, assets, values):
+    walked = walk(read_setup(document), entries(values), assets)
+    return walked, next(walked.scene.areas.__next__().letterings, None)
+
+
+@pytest.mark.parametrize("layout", LAYOUTS)
+def test_each_layout_lands_inside_its_area_between_its_letter_heights(assets, layout):
+    document = with_text(**{"least_mm": 20, "most_mm": 40, **LAYOUTS[layout]})
+    document["materials"]["methods"]["carving"]["least_letter_mm"] = 1
+    walked, text = text_on(document, assets, {"name": "Halcyon"})
+    assert walked.verdict.findings == ()
+    assert document["placements"][0]["least_mm"] - 1e-9 <= text.letter_height_mm <= 40 + 1e-9
+
+
+@pytest.mark.parametrize("layout", ["base", "arc", "curve"])
+def test_text_longer_than_its_base_line_is_found_with_the_amount(assets, layout):
+    walked, text = text_on(with_text(**LAYOUTS[layout]), assets, {"name": "W" * 17})
+    finding = next(finding for finding in walked.verdict.findings if finding.code == "too_long")
+    assert finding.measured == pytest.approx(text.overflow_mm, abs=1e-3)
+    assert f"{text.overflow_mm:.1f} mm too long for its base line on “Panel”" in finding.message
+    assert walked.verdict.blocked
+
+
+def test_letters_that_join_are_not_stacked(assets):
+    walked, _ = text_on(with_text(**LAYOUTS["stack"]), assets, {"name": "مرحبا", "lettering": "levant"})
+    assert "torn_letters" in {finding.code for finding in walked.verdict.findings}
+
+
+def test_joined_text_takes_all_its_entries_and_drops_what_is_empty(assets):
+    document = with_text(joined="{name} · {wood}")
+    assert text_on(document, assets, {"name": "Tern", "wood": "oak"})[1].text == "TERN · Oak"
+    _, alone = text_on(document, assets, {"name": "", "wood": "oak"})
+    assert (alone.text, alone.field, alone.fields) == ("Oak", "wood", ("wood",))
+    assert text_on(document, assets, {"name": "", "wood": ""})[1] is None
+
+
+def test_joined_text_that_names_nobody_is_refused():
+    for pattern, said in (("{name} & {nobody}", "“nobody”, which isn't there"), ("{wood}", "its own field")):
+        with pytest.raises(DocumentError, match=said):
+            read_setup(with_text(joined=pattern))
+
+
+def test_entry_lands_only_when_its_rule_holds_and_moves_with_nobody_asking_again(assets):
+    document = with_text(when={"conditions": [{"field": "with_photo", "value": True}]})
+    assert text_on(document, assets, {"name": "Tern", "with_photo": True})[1].text == "TERN"
+    assert text_on(document, assets, {"name": "Tern"})[1] is None
+
+
+def test_paragraph_keeps_its_lines_and_tells_when_there_are_too_many(assets):
+    document = with_text(kind="block", least_mm=10)
+    document["fields"][0] |= {"kind": "paragraph", "most_lines": 2, "most_characters": 60}
+    del document["fields"][0]["allowed"]
+    walked, text = text_on(document, assets, {"name": "  First   line \r\nsecond \n\n"})
+    assert (text.lines, walked.verdict.problems) == (("FIRST LINE", "SECOND"), ())
+    walked, _ = text_on(document, assets, {"name": "a\nb\nc"})
+    assert "3 lines, 1 too many: there is room for 2" in walked.verdict.problems[0].message
+    walked, text = text_on(document, assets, {"name": "word " * 1500})
+    assert {problem.code for problem in walked.verdict.problems} == {"too_long"}
+    assert text is None

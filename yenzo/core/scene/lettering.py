@@ -1,0 +1,174 @@
+"""Lettering: a text placement and what is asked come in; the text set where it lands goes out."""
+
+from typing import assert_never
+
+from yenzo.core.asking.ask import Asked
+from yenzo.core.asking.texts import MOST_IN_A_LINE, MOST_IN_A_PARAGRAPH
+from yenzo.core.documents.entries import Adjustment
+from yenzo.core.documents.fields import ChoiceField, ColorField, TypefaceField
+from yenzo.core.documents.materials import PaletteColor
+from yenzo.core.documents.placements import (
+    AnyText,
+    ArcPlacement,
+    BlockPlacement,
+    CurvePlacement,
+    LinePlacement,
+    StackPlacement,
+)
+from yenzo.core.documents.setup import Area, Setup
+from yenzo.core.scene.joined import joined_text
+from yenzo.core.scene.nodes import Lettering, Paint
+from yenzo.core.shapes.box import Box
+from yenzo.core.shapes.matrix import Matrix
+from yenzo.core.shapes.paths import CurvePath
+from yenzo.core.text.along import Arc, set_along, set_on_arc, set_on_line
+from yenzo.core.text.block import fit_block
+from yenzo.core.text.fonts import Font
+from yenzo.core.text.line import fit_line
+from yenzo.core.text.styles import BlockStyle, Laid, TextStyle
+from yenzo.core.text.typefaces import Typefaces
+from yenzo.core.text.vertical import fit_stack
+
+# What a text is shown in until a color is chosen; preflight keeps it from production.
+UNCHOSEN = Paint("#16303a")
+# OpenType's tags of the features that sellers ask for by name.
+FEATURE_TAGS = {
+    "small_capitals": ("smcp",),
+    "old_style_figures": ("onum",),
+    "swashes": ("swsh",),
+    "discretionary_ligatures": ("dlig",),
+}
+
+
+def set_text(
+    setup: Setup, area: Area, placement: AnyText, asked: Asked, typefaces: Typefaces, adjustment: Adjustment
+) -> Lettering | None:
+    """Return the text of a placement as it is set, or None when there is nothing that could be."""
+    text = _text(setup, placement, asked)
+    if len(text) > (MOST_IN_A_PARAGRAPH if isinstance(placement, BlockPlacement) else MOST_IN_A_LINE):
+        # A problem with the entry says so; what isn't laid out can't be made.
+        return None
+    undecided = []
+    typeface = _typeface(setup, placement, asked)
+    if typeface is None:
+        undecided.append("typeface")
+        typeface = _first_typeface(setup, placement)
+    font = typefaces.font(typeface or "")
+    if typeface is None or font is None:
+        return None
+    paint = _paint(setup, placement, asked)
+    if paint is None:
+        undecided.append("color")
+    laid = _laid(font, text, area, placement, asked.language)
+    ink = laid.outline.bounds
+    moved = laid.outline.mapped(adjusting(adjustment, ink)) if ink and adjustment != Adjustment() else laid.outline
+    return Lettering(
+        placement=placement.key,
+        field=next(key for key in placement.fields if asked.is_filled(key)),
+        text=text,
+        typeface=typeface,
+        typeface_name=setup.materials.typefaces[typeface].name,
+        letter_height_mm=laid.letter_height_mm * adjustment.scale,
+        least_mm=placement.least_mm,
+        outline=moved,
+        paint=paint or UNCHOSEN,
+        missing=laid.missing,
+        undecided=tuple(undecided),
+        fields=tuple(key for key in placement.fields if asked.is_filled(key)),
+        lines=laid.lines,
+        overflow_mm=laid.overflow_mm * adjustment.scale,
+        breaks_joins=laid.breaks_joins,
+    )
+
+
+def adjusting(adjustment: Adjustment, ink: Box) -> Matrix:
+    """Return the map of what a customer moved by hand: about the middle of what lies there."""
+    about = Matrix.about(*ink.middle, turn_deg=adjustment.turn_deg, scale=adjustment.scale)
+    return about.then(Matrix.shift(*adjustment.shift_mm))
+
+
+def _laid(font: Font, text: str, area: Area, placement: AnyText, language: str) -> Laid:
+    box = Box(0, 0, area.width_mm, area.height_mm).grown(-area.safe_mm)
+    style = _style(placement, language)
+    one_line = " ".join(text.split())
+    match placement:
+        case LinePlacement():
+            base = placement.base_line
+            if base is None:
+                return fit_line(font, one_line, box, style)
+            return set_on_line(font, one_line, (base.x_mm, base.y_mm), base.length_mm, base.angle_deg, style)
+        case BlockPlacement():
+            return fit_block(font, text, box, _block_style(placement, style))
+        case ArcPlacement():
+            arc = Arc(
+                placement.x_mm,
+                placement.y_mm,
+                placement.radius_mm,
+                placement.middle_deg,
+                placement.spread_deg,
+                placement.stand,
+            )
+            return set_on_arc(font, one_line, arc, style)
+        case CurvePlacement():
+            return set_along(font, one_line, CurvePath.through(list(placement.points)), style)
+        case StackPlacement():
+            return fit_stack(font, one_line, box, style)
+        case _:
+            assert_never(placement)
+
+
+def _style(placement: AnyText, language: str) -> TextStyle:
+    return TextStyle(
+        placement.least_mm,
+        placement.most_mm,
+        align=placement.align,
+        vertical=getattr(placement, "vertical", "middle"),
+        language=language,
+        spacing_em=placement.letter_spacing / 100,
+        features=tuple(tag for name in placement.features for tag in FEATURE_TAGS[name]),
+    )
+
+
+def _block_style(placement: BlockPlacement, style: TextStyle) -> BlockStyle:
+    least = placement.least_letter_spacing
+    return BlockStyle(
+        **vars(style),
+        line_spacing=placement.line_spacing,
+        least_line_spacing=placement.least_line_spacing,
+        least_spacing_em=None if least is None else least / 100,
+    )
+
+
+def _text(setup: Setup, placement: AnyText, asked: Asked) -> str:
+    parts = {key: _produced_text(setup, key, asked) for key in placement.fields}
+    return joined_text(placement.joined, parts) if placement.joined else parts[placement.field]
+
+
+def _produced_text(setup: Setup, field_key: str, asked: Asked) -> str:
+    field = setup.field(field_key)
+    value = asked.text(field_key)
+    option = field.option(value) if isinstance(field, ChoiceField) else None
+    return (option.produced or option.label) if option else value
+
+
+def _typeface(setup: Setup, placement: AnyText, asked: Asked) -> str | None:
+    key = placement.typeface.fixed or asked.text(placement.typeface.field or "")
+    return key if key in setup.materials.typefaces else None
+
+
+def _first_typeface(setup: Setup, placement: AnyText) -> str | None:
+    field = setup.field(placement.typeface.field or "")
+    offered = field.typefaces if isinstance(field, TypefaceField) else tuple(setup.materials.typefaces)
+    return next((key for key in offered if key in setup.materials.typefaces), None)
+
+
+def _paint(setup: Setup, placement: AnyText, asked: Asked) -> Paint | None:
+    source = placement.color
+    field = setup.field(source.field or "")
+    if isinstance(field, ColorField):
+        palette_key, color_key = field.palette, asked.text(field.key)
+    else:
+        palette_key, color_key = source.palette or "", source.color or ""
+    palette = setup.materials.palettes.get(palette_key)
+    color: PaletteColor | None = palette.color(color_key) if palette else None
+    return Paint(color.screen.lower(), color.name, color.reference) if color else None

@@ -1,0 +1,184 @@
+"""Base lines that bend: circles, cubic curves and closed outlines, by the length along them in mm.
+
+Every path tells, for lengths along it, where it is, which way it goes and how strongly it turns. y points down; the
+normal is the direction turned clockwise by a quarter, so that letters (whose tops have negative y) stand on its left.
+"""
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Protocol
+
+import numpy as np
+import numpy.typing as npt
+
+from yenzo.core.shapes.cubics import Cubics
+from yenzo.core.shapes.outline import Outline, Points
+
+KNOTS = 64
+# Gauss-Legendre of five points: exact for polynomials of degree nine, so far below a nanometre between knots.
+NODES, WEIGHTS = np.polynomial.legendre.leggauss(5)
+
+
+class Path(Protocol):
+    """A base line by its length."""
+
+    @property
+    def length_mm(self) -> float:
+        """Length of the whole path."""
+        ...
+
+    @property
+    def sharpest_mm(self) -> float:
+        """The least radius of a turn towards the tops of the letters; infinite where there is none."""
+        ...
+
+    def at(self, lengths: Points, /) -> tuple[Points, Points, Points]:
+        """Return points (n, 2), unit directions (n, 2) and curvatures (n,) in 1/mm at lengths (n,) along the path."""
+        ...
+
+
+@dataclass(frozen=True)
+class Circle:
+    """A circle from an angle on. Angles in degrees, 0 to the right, growing clockwise as y is down."""
+
+    x_mm: float
+    y_mm: float
+    radius_mm: float
+    start_deg: float
+    spread_deg: float = 360.0
+    clockwise: bool = True
+
+    @property
+    def length_mm(self) -> float:
+        """Length of the arc."""
+        return self.radius_mm * math.radians(self.spread_deg)
+
+    @property
+    def sharpest_mm(self) -> float:
+        """Letters stand outside a clockwise circle and inside the other."""
+        return math.inf if self.clockwise else self.radius_mm
+
+    def at(self, lengths: Points) -> tuple[Points, Points, Points]:
+        """Return points, directions and curvatures at lengths along the arc."""
+        way = 1.0 if self.clockwise else -1.0
+        angles = math.radians(self.start_deg) + way * lengths / self.radius_mm
+        cosine, sine = np.cos(angles), np.sin(angles)
+        points = np.stack([self.x_mm + self.radius_mm * cosine, self.y_mm + self.radius_mm * sine], axis=1)
+        directions = way * np.stack([-sine, cosine], axis=1)
+        return points, directions, np.full(len(lengths), way / self.radius_mm)
+
+
+@dataclass(frozen=True, eq=False)
+class CurvePath:
+    """Cubic curves one after another; a closed one goes round and round, an open one goes on straight at its ends."""
+
+    curves: Points
+    closed: bool = False
+
+    @classmethod
+    def through(cls, points: list[tuple[float, float]]) -> "CurvePath":
+        """Return the path of 3 n + 1 points: an end, then two controls and an end for each curve."""
+        flat = np.array(points, dtype=np.float64)
+        return cls(np.stack([flat[at : at + 4] for at in range(0, len(flat) - 1, 3)]))
+
+    @classmethod
+    def around(cls, outline: Outline) -> "CurvePath":
+        """Return the first contour of an outline as a closed path."""
+        cubics = Cubics.of(outline)
+        return cls(cubics.points[cubics.contours == cubics.contours[0]], closed=True)
+
+    @property
+    def length_mm(self) -> float:
+        """Length of all curves."""
+        return float(self._lengths[-1])
+
+    @cached_property
+    def sharpest_mm(self) -> float:
+        """The least radius where the path turns to the left, towards the letters' tops."""
+        _, _, curvatures = self.at(np.linspace(0, self.length_mm, 400))
+        sharpest = float(-curvatures.min())
+        return 1 / sharpest if sharpest > 0 else math.inf
+
+    def at(self, lengths: Points) -> tuple[Points, Points, Points]:
+        """Return points, directions and curvatures at lengths along the path."""
+        whole = self.length_mm
+        on = np.mod(lengths, whole) if self.closed else np.clip(lengths, 0, whole)
+        curve, t = self._parameters(on)
+        p0, p1, p2, p3 = (self.curves[curve, step] for step in range(4))
+        t, u = t[:, None], 1 - t[:, None]
+        points = u**3 * p0 + 3 * u * u * t * p1 + 3 * u * t * t * p2 + t**3 * p3
+        first = _speed(self.curves[curve], t)
+        second = 6 * (u * (p2 - 2 * p1 + p0) + t * (p3 - 2 * p2 + p1))
+        speed = np.maximum(np.hypot(first[:, 0], first[:, 1]), 1e-12)
+        directions = first / speed[:, None]
+        curvatures = (first[:, 0] * second[:, 1] - first[:, 1] * second[:, 0]) / speed**3
+        beyond = lengths - on
+        if not self.closed and beyond.any():
+            points = points + directions * beyond[:, None]
+            curvatures = np.where(beyond != 0, 0.0, curvatures)
+        return points, directions, curvatures
+
+    @cached_property
+    def _lengths(self) -> Points:
+        """Length from the start to each knot, shape (curves * KNOTS + 1,)."""
+        starts = np.tile(np.arange(KNOTS) / KNOTS, len(self.curves))
+        curves = np.repeat(self.curves, KNOTS, axis=0)
+        half = 0.5 / KNOTS
+        pieces = np.zeros(len(curves))
+        for node, weight in zip(NODES, WEIGHTS, strict=True):
+            first = _speed(curves, (starts + half * (1 + node))[:, None])
+            pieces += weight * half * np.hypot(first[:, 0], first[:, 1])
+        return np.concatenate([[0.0], np.cumsum(pieces)])
+
+    @cached_property
+    def _slopes(self) -> Points:
+        """How fast the parameter grows at both ends of each knot's step, (curves * KNOTS, 2), in steps a mm."""
+        curves = np.repeat(self.curves, KNOTS, axis=0)
+        starts = np.tile(np.arange(KNOTS) / KNOTS, len(self.curves))
+        most = 3 / np.maximum(np.diff(self._lengths), 1e-12)
+        ends = []
+        for t in (starts, starts + 1 / KNOTS):
+            first = _speed(curves, t[:, None])
+            ends.append(np.minimum(KNOTS / np.maximum(np.hypot(first[:, 0], first[:, 1]), 1e-12), most))
+        return np.stack(ends, axis=1)
+
+    def _parameters(self, lengths: Points) -> tuple[npt.NDArray[np.intp], Points]:
+        """Return curve and parameter at lengths, by cubic Hermite interpolation between knots."""
+        knot = np.clip(np.searchsorted(self._lengths, lengths, side="right") - 1, 0, len(self._lengths) - 2)
+        step = np.maximum(self._lengths[knot + 1] - self._lengths[knot], 1e-12)
+        x = (lengths - self._lengths[knot]) / step
+        first, last = (self._slopes[knot, end] * step for end in (0, 1))
+        within = x * x * (3 - 2 * x) + x * (1 - x) * (first * (1 - x) - last * x)
+        return knot // KNOTS, (knot % KNOTS + within) / KNOTS
+
+
+def _speed(curves: Points, t: Points) -> Points:
+    p0, p1, p2, p3 = (curves[:, step] for step in range(4))
+    u = 1 - t
+    speed: Points = 3 * (u * u * (p1 - p0) + 2 * u * t * (p2 - p1) + t * t * (p3 - p2))
+    return speed
+
+
+@dataclass(frozen=True)
+class AlongPath:
+    """The warp that takes the straight base line y = 0, from x = 0 on, to a path. Is a `Warp`."""
+
+    path: Path
+
+    def map(self, points: Points) -> Points:
+        """Return where points land: along the path by x, off it by y."""
+        on, directions, _ = self.path.at(points[:, 0])
+        mapped: Points = on + _normals(directions) * points[:, 1:]
+        return mapped
+
+    def carry(self, points: Points, vectors: Points) -> tuple[Points, Points]:
+        """Return where points land and directions at them under the derivative: Frenet, dN/ds = -curvature T."""
+        on, directions, curvatures = self.path.at(points[:, 0])
+        normals = _normals(directions)
+        along = vectors[:, 0] * (1 - curvatures * points[:, 1])
+        return on + normals * points[:, 1:], directions * along[:, None] + normals * vectors[:, 1:]
+
+
+def _normals(directions: Points) -> Points:
+    return np.stack([-directions[:, 1], directions[:, 0]], axis=1)

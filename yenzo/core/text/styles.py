@@ -1,0 +1,50 @@
+"""What a text is set by, and what comes of it."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from yenzo.core.shapes.outline import Outline
+
+Align = Literal["left", "center", "right", "justified"]
+Vertical = Literal["top", "middle", "bottom"]
+
+
+@dataclass(frozen=True)
+class TextStyle:
+    """How letters are set, whatever they are laid along. Spacing is added between letters, in em."""
+
+    least_mm: float
+    most_mm: float
+    align: Align = "center"
+    vertical: Vertical = "middle"
+    language: str = "en"
+    spacing_em: float = 0.0
+    features: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class BlockStyle(TextStyle):
+    """How a block is set. Line spacing goes from base line to base line, in letter heights.
+
+    Where the least letter height doesn't fit, spacing may shrink to its least values before ink sticks out.
+    """
+
+    line_spacing: float = 1.7
+    least_line_spacing: float | None = None
+    least_spacing_em: float | None = None
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A text that is set: its outline in mm, the letter height used, and what went wrong.
+
+    `missing` are characters that the font lacks, `overflow_mm` is how much longer the text is than its base line, and
+    `breaks_joins` says that letters which join were set apart.
+    """
+
+    outline: Outline
+    letter_height_mm: float
+    missing: tuple[str, ...] = ()
+    lines: tuple[str, ...] = field(default=())
+    overflow_mm: float = 0.0
+    breaks_joins: bool = False
