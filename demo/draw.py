@@ -9,6 +9,7 @@ from playwright.sync_api import Page, sync_playwright
 
 HERE = Path(__file__).parent
 CLOTHS = {"navy": ("#2d4763", "#e9e2d0"), "sand": ("#d9c9a6", "#2d4763"), "signal": ("#b5452f", "#f0e8d8")}
+PENNANTS = {"signal": "#b8432e", "deep": "#24425f"}
 BACK = (
     '<g fill="none"><path d="M24 330C150 338 300 338 426 330" stroke="#000" stroke-opacity=".3" stroke-width="4"/>'
     '<path d="M24 332.5C150 340.5 300 340.5 426 332.5" stroke="#fff" stroke-opacity=".35" stroke-width="1.2"/>'
@@ -43,6 +44,10 @@ def main() -> None:
         draw(page, board, (1400, 440), HERE / "products" / "cedar-nameboard" / "assets" / "front.png")
         slate = (HERE / "art" / "slate.svg").read_text()
         draw(page, slate, (1280, 960), HERE / "products" / "slate-sign" / "assets" / "front.png")
+        pennant = (HERE / "art" / "pennant.svg").read_text()
+        for name, cloth in PENNANTS.items():
+            to = HERE / "products" / "burgee-pennant" / "assets" / f"flag-{name}.png"
+            draw(page, pennant.replace("CLOTH", cloth), (1320, 840), to)
         cushion = (HERE / "art" / "cushion.svg").read_text()
         corners = "".join(corner(x, y) for x, y in ((42, 40), (408, 40), (42, 410), (408, 410)))
         for name, (cloth, piping) in CLOTHS.items():

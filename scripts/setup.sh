@@ -7,7 +7,7 @@ cd "$(dirname "$0")/.."
 packages=(python3-venv postgresql-15)
 locks=(requirements/app.txt)
 if [ "${1:-runtime}" = test ]; then
-    packages+=(chromium libatomic1 poppler-utils librsvg2-bin libharfbuzz-bin)
+    packages+=(chromium libatomic1 poppler-utils librsvg2-bin libharfbuzz-bin gdal-bin)
     locks+=(requirements/dev.txt)
 fi
 

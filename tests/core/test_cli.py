@@ -60,7 +60,7 @@ def test_render_writes_a_file_of_its_size(folder, file_format, target):
         (("check", "photo.jpg", "entries.json"), "not readable JSON"),
         (("check", "entries.json", "setup.json"), "can't be used"),
         (("render", "setup.json", "entries.json", "--side", "lid", "--format", "svg", "--out", "x"), "no side “lid”"),
-        (("render", "setup.json", "entries.json", "--area", "panel", "--format", "dxf", "--out", "x"), "dxf"),
+        (("render", "setup.json", "entries.json", "--area", "panel", "--format", "tiff", "--out", "x"), "tiff"),
         (("quote", "setup.json", "entries.json", "--pieces", "0"), "pieces"),
         (("trial", "setup.json"), "can't be made on the command line yet"),
     ],

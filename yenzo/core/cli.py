@@ -135,7 +135,7 @@ def _page(walked: Walked, options: argparse.Namespace) -> tuple[Page, float]:
     found = [area for name, area in named.items() if options.area in {name, area.key}]
     if len(found) != 1:
         raise _unknown("area", options.area, list(named))
-    return area_page(found[0]), found[0].dpi
+    return area_page(found[0]), found[0].area.dpi
 
 
 def _unknown(what: str, key: str, known: list[str]) -> DocumentError:

@@ -3,10 +3,12 @@ from django.http import QueryDict
 
 from tests.core.conftest import board
 from yenzo.apps.catalogue.aspects import ASPECTS, FormLine, sentence_of
-from yenzo.apps.catalogue.aspects.sentence import KIND_WORDS, PATTERNS
+from yenzo.apps.catalogue.aspects.sentence import KIND_WORDS, MORE_TEXT, PATTERNS
 from yenzo.core.documents.edits import OPERATIONS, apply_operations
 from yenzo.core.documents.fields import AnyField
 from yenzo.core.documents.reading import read_setup
+
+PLACED = {"height", "align", "face", "paint", "fit", "layout", *MORE_TEXT}
 
 
 def lines_and_aspects():
@@ -104,6 +106,27 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
         ("name", "letters", {"letter_spacing": 8}, "letters 8% of the em apart"),
         ("name", "letters", {"features": ["swashes", "old_style_figures"]}, "swashes and old-style figures"),
         ("name", "joined", {"joined": "{Name of the boat} of {Wood}"}, "as “{Name of the boat} of {Wood}”"),
+        (
+            "name",
+            "stroke",
+            {"is_on": True, "width_mm": 1.5, "color": "finishes/white"},
+            "a 1.5 mm stroke outside the letters in White",
+        ),
+        (
+            "name",
+            "shadow",
+            {"is_on": True, "across_mm": 2, "down_mm": -1, "color": "field/finish"},
+            "a shadow 2 mm across and -1 mm down in the customer's “Finish”",
+        ),
+        ("name", "plate", {"is_on": True, "color": "finishes/white"}, "on a plate in White, 3 mm around"),
+        (
+            "name",
+            "plate",
+            {"is_on": True, "knock_out": True, "color": "finishes/white"},
+            "cut out of a plate in White, 3 mm around",
+        ),
+        ("name", "second-color", {"is_on": True, "color": "finishes/white"}, "going over into White"),
+        ("name", "second-color", {"is_on": True, "kind": "dots", "color": "finishes/white"}, "dotted with White"),
         ("name", "lands-when", {"test-0": "with_photo is yes"}, "when With a photo is yes"),
         ("photo", "fit", {"fit": "contain"}, "fitting inside the area"),
         (
@@ -132,11 +155,7 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
 )
 def test_saving_a_form_says_what_was_given(product, field_key, aspect_key, given, said):
     setup = read_setup(board())
-    placement = (
-        next((p.key for p in setup.placements_of(field_key)), "")
-        if aspect_key in {"height", "align", "face", "paint", "fit", "layout", "letters", "joined", "lands-when"}
-        else ""
-    )
+    placement = next((p.key for p in setup.placements_of(field_key)), "") if aspect_key in PLACED else ""
     line, aspect = line_of(setup, field_key, placement), ASPECTS[aspect_key]
     again = saved(board(), line, aspect, posted(aspect.form(line), **given))
     assert said in words(again, field_key)

@@ -74,6 +74,7 @@ def test_numbers_of_an_area_that_leave_nothing_are_refused_and_kept_on_the_page(
         "width_mm": 540,
         "height_mm": 98,
         "safe_mm": 60,
+        "turn_deg": 0,
         "bleed_mm": 2,
         "dpi": 100,
         "method": "carving",
@@ -87,7 +88,7 @@ def test_numbers_of_an_area_that_leave_nothing_are_refused_and_kept_on_the_page(
 
 
 def test_lines_are_added_moved_copied_and_removed(seller, product):
-    for kind in ("line", "choice", "yes_no", "typeface", "color", "artwork"):
+    for kind in ("line", "paragraph", "choice", "yes_no", "typeface", "color", "artwork"):
         answer = seller.post(f"{BASE}lines/", {"label": f"New {kind}", "kind": kind})
         assert answer.status_code == 200, kind
     keys = [field["key"] for field in draft_of(product)["fields"]]

@@ -46,7 +46,7 @@ def test_files_of_an_area_differ_by_hundredths_of_a_millimetre(panel, assets, tm
 
 def test_bounds_of_the_scene_equal_the_ink_in_the_png(panel, assets):
     picture = Image.open(io.BytesIO(render_file(area_page(panel), assets, "png", dpi=200)))
-    left, top, right, bottom = (edge / 200 * 25.4 - panel.bleed_mm for edge in picture.getchannel("A").getbbox())
+    left, top, right, bottom = (edge / 200 * 25.4 - panel.area.bleed_mm for edge in picture.getchannel("A").getbbox())
     ink = next(panel.letterings).outline.bounds
     assert np.allclose((left, top, right, bottom), ink, atol=0.15)
 
@@ -108,8 +108,8 @@ def test_same_scene_gives_the_same_bytes_in_another_process_zone_and_hash_seed(s
 
 
 def test_format_that_cannot_be_made_is_refused_in_words(panel, assets):
-    with pytest.raises(RenderError, match="“dxf” can't be made yet"):
-        render_file(area_page(panel), assets, "dxf", dpi=72)
+    with pytest.raises(RenderError, match="“tiff” can't be made"):
+        render_file(area_page(panel), assets, "tiff", dpi=72)
 
 
 def test_png_above_a_hundred_megapixels_is_refused_in_words(panel, assets):

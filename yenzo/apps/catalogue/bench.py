@@ -2,10 +2,12 @@
 
 from dataclasses import dataclass
 
+from yenzo.core.documents.areas import Area
 from yenzo.core.documents.assets import Assets
-from yenzo.core.documents.setup import Area, Setup, Side
+from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.render.page import side_page
-from yenzo.core.render.svg import ink_markup
+from yenzo.core.render.svg import ink_markup, path_data
+from yenzo.core.shapes.areas import trim_outline
 from yenzo.core.spine import sample_entries, walk
 
 MARGIN_MM_SHARE = 0.04
@@ -25,11 +27,16 @@ class Tick:
 
 @dataclass(frozen=True)
 class BenchArea:
-    """An imprint area with its crop ticks, in mm of its side."""
+    """An imprint area with its crop ticks, in mm of its side.
+
+    `outline` is the path of a shape that isn't its whole frame, in micrometres; `turn` turns the frame.
+    """
 
     area: Area
     is_selected: bool
     ticks: str
+    outline: str
+    turn: str
     handles: tuple[tuple[str, float, float], ...]
 
 
@@ -147,7 +154,10 @@ def _area(side: Side, area: Area, selected: str, grain: float) -> BenchArea:
         for cx, cy, sx, sy in ((x, y, -1, -1), (right, y, 1, -1), (right, bottom, 1, 1), (x, bottom, -1, 1))
     )
     handles = (("nw", x, y), ("ne", right, y), ("se", right, bottom), ("sw", x, bottom))
-    return BenchArea(area, selected == f"{side.key}/{area.key}", ticks, handles)
+    outline = "" if area.is_frame else path_data(trim_outline(area).shifted(x, y))
+    middle = f"{x + area.width_mm / 2:.3f} {y + area.height_mm / 2:.3f}"
+    turn = f"rotate({area.turn_deg:g} {middle})" if area.turn_deg else ""
+    return BenchArea(area, selected == f"{side.key}/{area.key}", ticks, outline, turn, handles)
 
 
 def _ticks(width_mm: float) -> tuple[Tick, ...]:

@@ -4,7 +4,8 @@ from typing import Any
 
 from django import forms
 
-from yenzo.core.documents.setup import Area, Setup
+from yenzo.core.documents.areas import Area
+from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
 
 KINDS = (
@@ -71,6 +72,7 @@ class AreaForm(forms.Form):
     height_mm = forms.FloatField(widget=NUMBER, min_value=0.1, label="high")
     safe_mm = forms.FloatField(widget=NUMBER, min_value=0, label="safe")
     bleed_mm = forms.FloatField(widget=NUMBER, min_value=0, label="bleed")
+    turn_deg = forms.FloatField(widget=NUMBER, min_value=-360, max_value=360, label="turned")
     dpi = forms.IntegerField(min_value=36, max_value=2400, label="dpi")
     method = forms.ChoiceField(label="by")
 

@@ -60,7 +60,7 @@ class SlipLine:
 
 @dataclass(frozen=True)
 class SlipSide:
-    """One side of the goods with the ink on it."""
+    """One side of the goods with the ink on it; `under` is what shows through its windows."""
 
     key: str
     name: str
@@ -69,6 +69,7 @@ class SlipSide:
     height_mm: float
     digest: str
     ink: str
+    under: str
 
 
 @dataclass(frozen=True)
@@ -123,7 +124,8 @@ def build_slip(
             width_mm=side.width_mm,
             height_mm=side.height_mm,
             digest=side.digest,
-            ink=ink_markup(side_page(side, with_goods=False), addresses.__getitem__),
+            ink=ink_markup(side_page(side, with_goods=False, under=False), addresses.__getitem__),
+            under=ink_markup(side_page(side, with_goods=False, under=True), addresses.__getitem__),
         )
         for side in walked.scene.sides
     )

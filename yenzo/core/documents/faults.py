@@ -141,7 +141,7 @@ def _placements(setup: Setup) -> Iterator[str]:
 def _sources(setup: Setup, placement: TextPlacement) -> Iterator[str]:
     wanted: tuple[tuple[str | None, type[AnyField], str], ...] = (
         (placement.typeface.field, TypefaceField, "typeface"),
-        (placement.color.field, ColorField, "color"),
+        *((source.field, ColorField, "color") for source in placement.colors),
     )
     for key, kind, word in wanted:
         if key is not None and not isinstance(setup.field(key), kind):
@@ -188,8 +188,9 @@ def _missing_of_text(setup: Setup, placement: TextPlacement) -> Iterator[str]:
     typeface = placement.typeface.fixed
     if typeface is not None and typeface not in setup.materials.typefaces:
         yield f"The text in “{placement.area}” is set in “{typeface}”, which is not among the typefaces."
-    source = placement.color
-    if source.palette is not None and source.color is not None:
+    for source in placement.colors:
+        if source.palette is None or source.color is None:
+            continue
         palette = setup.materials.palettes.get(source.palette)
         if palette is None or palette.color(source.color) is None:
             color = f"{source.palette} / {source.color}"

@@ -1,8 +1,12 @@
 """Materials: what a workshop has at hand (methods, palettes, typefaces), as a published set-up carries it."""
 
+from typing import Literal
+
 from pydantic import Field
 
 from yenzo.core.documents.values import Frozen, Key, Label, Length, ScreenColor, Sha256, Text
+
+FileFormat = Literal["svg", "png", "pdf", "dxf"]
 
 
 class Method(Frozen):
@@ -13,15 +17,19 @@ class Method(Frozen):
     least_letter_mm: Length = 1.0
     least_dpi: float = Field(default=72, gt=0, le=4800, description="coarser artwork is refused")
     good_dpi: float = Field(default=150, gt=0, le=4800, description="coarser artwork gets advice")
+    most_colors: int | None = Field(default=None, ge=1, le=100, description="of texts in one area; none: any number")
+    files: tuple[FileFormat, ...] = Field(default=("svg", "png", "pdf"), min_length=1)
+    gradients: bool = Field(default=True, description="whether a color can go over into another one")
 
 
 class PaletteColor(Frozen):
-    """A color: how a screen shows it and what the workshop calls the ink, thread or spot."""
+    """A color: how a screen shows it, what the workshop calls the ink, thread or spot, and the tool that makes it."""
 
     key: Key
     name: Label
     screen: ScreenColor
     reference: Text = ""
+    tool: Text = ""
 
 
 class Palette(Frozen):

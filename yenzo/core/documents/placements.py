@@ -5,6 +5,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from yenzo.core.documents.effects import ColorSource, Effects
 from yenzo.core.documents.fields import Rule
 from yenzo.core.documents.values import Angle, Frozen, Key, Length, Offset, Text
 
@@ -23,21 +24,6 @@ class TypefaceSource(Frozen):
     def _exactly_one(self) -> Self:
         if (self.fixed is None) == (self.field is None):
             raise ValueError('name either "fixed" or "field"')
-        return self
-
-
-class ColorSource(Frozen):
-    """A color that is either fixed (palette and color) or the entry of a color field."""
-
-    palette: Key | None = None
-    color: Key | None = None
-    field: Key | None = None
-
-    @model_validator(mode="after")
-    def _exactly_one(self) -> Self:
-        fixed = self.palette is not None and self.color is not None
-        if fixed == (self.field is not None):
-            raise ValueError('name either "palette" and "color", or "field"')
         return self
 
 
@@ -70,6 +56,12 @@ class TextPlacement(PlacementBase):
     joined: Annotated[Text, Field(max_length=500)] = ""
     letter_spacing: float = Field(default=0, ge=-10, le=200)
     features: tuple[Feature, ...] = ()
+    effects: Effects = Effects()
+
+    @property
+    def colors(self) -> tuple[ColorSource, ...]:
+        """The sources of all colors that the text uses."""
+        return (self.color, *self.effects.colors)
 
     @property
     def fields(self) -> tuple[str, ...]:

@@ -26,7 +26,8 @@ def read_entries(data: bytes | str | dict[str, Any]) -> Entries:
 def dump_document(document: BaseModel) -> dict[str, Any]:
     """Return a document as JSON values, without what equals its default."""
     values: dict[str, Any] = document.model_dump(mode="json", by_alias=True, exclude_defaults=True)
-    return {"schema": document.model_dump(by_alias=True)["schema"], **_with_kinds(document, values)}
+    _add_kinds(document, values)
+    return {"schema": document.model_dump(by_alias=True)["schema"], **values}
 
 
 def explain(error: ValidationError) -> str:
@@ -52,9 +53,17 @@ def _read(model: type[Model], data: bytes | str | dict[str, Any], what: str) -> 
         raise DocumentError("invalid", what, f"The {what} can't be used. {explain(error)}") from error
 
 
-def _with_kinds(document: BaseModel, values: dict[str, Any]) -> dict[str, Any]:
-    # `kind` is the default of its own model, so leaving defaults out would lose what tells the kinds apart.
-    for name in ("fields", "charges", "placements"):
-        for model, dumped in zip(getattr(document, name, ()), values.get(name, ()), strict=True):
-            dumped["kind"] = model.kind
-    return values
+def _add_kinds(value: object, dumped: Any) -> None:
+    """Put back what tells kinds apart: it is the default of its own model, so leaving defaults out would lose it."""
+    if isinstance(value, BaseModel):
+        if "kind" in type(value).model_fields:
+            dumped["kind"] = value.kind  # type: ignore[attr-defined]
+        for name in type(value).model_fields:
+            if name in dumped:
+                _add_kinds(getattr(value, name), dumped[name])
+    elif isinstance(value, dict):
+        for key, item in value.items():
+            _add_kinds(item, dumped[key])
+    elif isinstance(value, tuple):
+        for item, item_dumped in zip(value, dumped, strict=True):
+            _add_kinds(item, item_dumped)

@@ -6,6 +6,7 @@ from typing import Literal, Self
 
 from pydantic import Field, model_validator
 
+from yenzo.core.documents.areas import Area
 from yenzo.core.documents.charges import AnyCharge
 from yenzo.core.documents.faults import find_faults
 from yenzo.core.documents.fields import AnyField
@@ -16,9 +17,7 @@ from yenzo.core.documents.values import (
     Key,
     Label,
     Length,
-    Margin,
     Money,
-    Offset,
     ScreenColor,
     Sha256,
     Text,
@@ -50,27 +49,6 @@ class Scale(Frozen):
     def px_per_mm(self) -> float:
         """Pixels of the picture to a millimetre of the goods."""
         return math.dist(self.start_px, self.end_px) / self.length_mm
-
-
-class Area(Frozen):
-    """A rectangular imprint area on a side, with its decoration method, bleed, safe margin and resolution."""
-
-    key: Key
-    name: Label
-    x_mm: Offset
-    y_mm: Offset
-    width_mm: Length
-    height_mm: Length
-    method: Key
-    bleed_mm: Margin = 0
-    safe_mm: Margin = 0
-    dpi: int = Field(default=300, ge=36, le=2400)
-
-    @model_validator(mode="after")
-    def _room_inside(self) -> Self:
-        if 2 * self.safe_mm >= min(self.width_mm, self.height_mm):
-            raise ValueError(f"a safe margin of {self.safe_mm:g} mm leaves nothing of the area “{self.name}”")
-        return self
 
 
 class Side(Frozen):

@@ -7,12 +7,14 @@ from pydantic import Field
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.values import Frozen
 
+Kind = Literal["pdf", "svg", "png", "dxf", "ticket", "original"]
+
 
 class FileEntry(Frozen):
     """A file of the pack with its checksum."""
 
     name: str
-    kind: Literal["pdf", "svg", "png", "ticket", "original"]
+    kind: Kind
     sha256: str
     size_bytes: int
 

@@ -11,19 +11,17 @@ import unicodedata
 import zipfile
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Literal
 
 from yenzo.core.planning.engine import engine_id
-from yenzo.core.planning.manifest import AreaEntry, FileEntry, Manifest, PictureEntry, TextEntry, entries_of
+from yenzo.core.planning.manifest import AreaEntry, FileEntry, Kind, Manifest, PictureEntry, TextEntry, entries_of
 from yenzo.core.planning.ticket import make_ticket
 from yenzo.core.planning.work import Work
-from yenzo.core.render.files import FORMATS, render_file
+from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page
 from yenzo.core.scene.nodes import AreaScene
 
 # The earliest date a ZIP can carry: a real one would make every pack different.
 NO_DATE = (1980, 1, 1, 0, 0, 0)
-Kind = Literal["pdf", "svg", "png", "ticket", "original"]
 Progress = Callable[[int, int], None]
 
 
@@ -45,7 +43,8 @@ class _File:
 def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
     """Make the pack of a piece; `on_progress` is told (steps done, steps in all) after each file."""
     areas = [area for area in work.walked.scene.areas if area.nodes]
-    steps = len(areas) * len(FORMATS) + 1 + len(work.originals)
+    methods = work.walked.setup.materials.methods
+    steps = sum(len(methods[area.method].files) for area in areas) + 1 + len(work.originals)
     files: list[_File] = []
     area_entries = []
 
@@ -56,10 +55,10 @@ def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
 
     for area in areas:
         names = []
-        for file_format in FORMATS:
+        for file_format in methods[area.method].files:
             name = f"{work.number}_{area.side}_{area.key}.{file_format}"
-            data = render_file(area_page(area), work.assets, file_format, dpi=area.dpi)
-            add(_File(name, _kind(file_format), data))
+            data = render_file(area_page(area), work.assets, file_format, dpi=area.area.dpi)
+            add(_File(name, file_format, data))
             names.append(name)
         area_entries.append(_area_entry(area, tuple(names)))
     add(_File(f"{work.number}_ticket.pdf", "ticket", make_ticket(work)))
@@ -77,22 +76,17 @@ def safe_name(name: str) -> str:
     return plain[-80:] or "file"
 
 
-def _kind(file_format: str) -> Kind:
-    kinds: dict[str, Kind] = {"pdf": "pdf", "svg": "svg", "png": "png"}
-    return kinds[file_format]
-
-
 def _area_entry(area: AreaScene, files: tuple[str, ...]) -> AreaEntry:
     return AreaEntry(
         side=area.side,
         area=area.key,
         name=area.name,
-        width_mm=area.width_mm,
-        height_mm=area.height_mm,
-        bleed_mm=area.bleed_mm,
-        trim_offset_mm=(area.bleed_mm, area.bleed_mm),
+        width_mm=area.area.width_mm,
+        height_mm=area.area.height_mm,
+        bleed_mm=area.area.bleed_mm,
+        trim_offset_mm=(area.area.bleed_mm, area.area.bleed_mm),
         method=area.method,
-        dpi=area.dpi,
+        dpi=area.area.dpi,
         texts=tuple(
             TextEntry(
                 field=lettering.field,

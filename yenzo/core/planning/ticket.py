@@ -12,12 +12,14 @@ from pathlib import Path
 import segno
 
 from yenzo.core.asking.words import say_entries
+from yenzo.core.documents.areas import Area
 from yenzo.core.measure import plain_number
 from yenzo.core.planning.work import Work
-from yenzo.core.render.page import Page, PlacedArea, side_page
+from yenzo.core.render.page import area_page, side_page
 from yenzo.core.render.pdf import render_pdf
 from yenzo.core.render.png import render_png
-from yenzo.core.scene.nodes import AreaScene, Lettering, Node, Paint, PlacedPicture, SideScene
+from yenzo.core.scene.nodes import AreaScene, Lettering, Node, PlacedPicture, SideScene
+from yenzo.core.scene.paints import Paint
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
@@ -42,9 +44,9 @@ def make_ticket(work: Work) -> bytes:
     """Return the ticket as a PDF."""
     pictures = _SidePictures(work)
     nodes = tuple(_nodes(work, pictures))
-    sheet = AreaScene("", "ticket", "", 0, 0, WIDTH_MM, HEIGHT_MM, 0, 0, "", 0, nodes)
-    whole = Box(0, 0, WIDTH_MM, HEIGHT_MM)
-    return render_pdf(Page(WIDTH_MM, HEIGHT_MM, whole, (PlacedArea(sheet, 0, 0, whole),)), pictures)
+    area = Area(key="ticket", name="Ticket", x_mm=0, y_mm=0, width_mm=WIDTH_MM, height_mm=HEIGHT_MM, method="paper")
+    sheet = AreaScene("ticket", area, nodes)
+    return render_pdf(area_page(sheet), pictures)
 
 
 class _SidePictures:

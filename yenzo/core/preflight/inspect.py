@@ -1,6 +1,8 @@
 """Preflight itself: a scene and the materials come in, all findings go out."""
 
 from yenzo.core.documents.materials import Materials
+from yenzo.core.preflight.checks.colors import find_colors
+from yenzo.core.preflight.checks.contours import find_without_contours
 from yenzo.core.preflight.checks.outside import find_outside
 from yenzo.core.preflight.checks.too_coarse import find_too_coarse
 from yenzo.core.preflight.checks.too_long import find_too_long
@@ -9,7 +11,15 @@ from yenzo.core.preflight.checks.undecided import find_undecided
 from yenzo.core.preflight.findings import Check, Finding
 from yenzo.core.scene.nodes import Scene
 
-CHECKS: tuple[Check, ...] = (find_undecided, find_outside, find_too_long, find_too_small, find_too_coarse)
+CHECKS: tuple[Check, ...] = (
+    find_undecided,
+    find_outside,
+    find_too_long,
+    find_too_small,
+    find_too_coarse,
+    find_colors,
+    find_without_contours,
+)
 
 
 def preflight(scene: Scene, materials: Materials) -> tuple[Finding, ...]:

@@ -2,12 +2,13 @@
 
 from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import RenderError
+from yenzo.core.render.dxf import render_dxf
 from yenzo.core.render.page import Page
 from yenzo.core.render.pdf import render_pdf
 from yenzo.core.render.png import render_png
 from yenzo.core.render.svg import render_svg
 
-FORMATS = ("svg", "png", "pdf")
+FORMATS = ("svg", "png", "pdf", "dxf")
 
 
 def render_file(page: Page, assets: Assets, file_format: str, *, dpi: float) -> bytes:
@@ -19,7 +20,9 @@ def render_file(page: Page, assets: Assets, file_format: str, *, dpi: float) -> 
             return render_pdf(page, assets)
         case "png":
             return render_png(page, assets, dpi)
+        case "dxf":
+            return render_dxf(page)
         case _:
             can = ", ".join(FORMATS)
-            message = f"Files of the format “{file_format}” can't be made yet. These can: {can}."
+            message = f"Files of the format “{file_format}” can't be made. These can: {can}."
             raise RenderError("format_unknown", file_format, message)

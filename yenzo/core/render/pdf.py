@@ -14,8 +14,7 @@ from yenzo.core.documents.assets import Assets
 from yenzo.core.measure import mm_to_points, plain_number
 from yenzo.core.render.page import Page, paint_page
 from yenzo.core.render.pictures import open_picture
-from yenzo.core.scene.nodes import Paint
-from yenzo.core.shapes.box import Box
+from yenzo.core.scene.paints import Fill, GradientPaint, Paint
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
 
@@ -44,7 +43,9 @@ def render_pdf(page: Page, assets: Assets, *, compression: int = FAST_COMPRESSIO
                 MediaBox=whole,
                 BleedBox=whole,
                 TrimBox=trimmed,
-                Resources=pikepdf.Dictionary(XObject=pikepdf.Dictionary(canvas.pictures)),
+                Resources=pikepdf.Dictionary(
+                    XObject=pikepdf.Dictionary(canvas.pictures), Pattern=pikepdf.Dictionary(canvas.patterns)
+                ),
                 Contents=pdf.make_stream(canvas.content()),
             )
         )
@@ -61,28 +62,54 @@ class _PdfCanvas:
         self._pdf = pdf
         self._assets = assets
         self._compression = compression
+        self._to_points = Matrix(k, 0, 0, -k, 0, mm_to_points(height_mm))
         self._parts = [f"{k:.8f} 0 0 {-k:.8f} 0 {mm_to_points(height_mm):.6f} cm"]
         self.pictures: dict[str, pikepdf.Object] = {}
+        self.patterns: dict[str, pikepdf.Object] = {}
 
-    def fill(self, outline: Outline, paint: Paint) -> None:
+    def fill(self, outline: Outline, paint: Fill) -> None:
         if not outline:
             return
-        red, green, blue = (plain_number(int(paint.screen[at : at + 2], 16) / 255) for at in (1, 3, 5))
-        self._parts.append(f"{red} {green} {blue} rg")
+        if isinstance(paint, Paint):
+            self._parts.append(" ".join(map(plain_number, _rgb(paint))) + " rg")
+        else:
+            self._parts.append(f"/Pattern cs {self._gradient(paint)} scn")
+        self._path(outline)
+        self._parts.append("f")
+
+    def _path(self, outline: Outline) -> None:
         for verb, numbers in outline.steps():
             written = " ".join(plain_number(value) for value in numbers)
             self._parts.append(f"{written} {OPERATORS[verb]}".lstrip())
-        self._parts.append("f")
 
-    def picture(self, asset: str, matrix: Matrix, clip: Box) -> None:
+    def _gradient(self, paint: GradientPaint) -> str:
+        """Return the name of an axial shading (ISO 32000-2, 8.7.4.5.3) that goes on evenly beyond its ends."""
+        name = f"/G{len(self.patterns)}"
+        function = pikepdf.Dictionary(
+            FunctionType=2, Domain=_numbers(0, 1), C0=_numbers(*_rgb(paint.start)), C1=_numbers(*_rgb(paint.end)), N=1
+        )
+        shading = pikepdf.Dictionary(
+            ShadingType=2,
+            ColorSpace=pikepdf.Name.DeviceRGB,
+            Coords=_numbers(*paint.first_mm, *paint.last_mm),
+            Function=function,
+            Extend=pikepdf.Array([True, True]),
+        )
+        self.patterns[name] = pikepdf.Dictionary(
+            Type=pikepdf.Name.Pattern, PatternType=2, Shading=shading, Matrix=_numbers(*self._to_points)
+        )
+        return name
+
+    def picture(self, asset: str, matrix: Matrix, clip: Outline) -> None:
         name = f"/P{asset[:16]}"
         if name not in self.pictures:
             picture = open_picture(self._assets.read(asset), asset)
             self.pictures[name] = _picture_object(self._pdf, picture, self._compression)
-        box = " ".join(plain_number(value) for value in (clip.left, clip.top, clip.width, clip.height))
         # An image's own square has y up: turn it over before placing it.
         numbers = " ".join(plain_number(value, 6) for value in Matrix(1, 0, 0, -1, 0, 1).then(matrix))
-        self._parts.append(f"q {box} re W n {numbers} cm {name} Do Q")
+        self._parts.append("q")
+        self._path(clip)
+        self._parts.append(f"W n {numbers} cm {name} Do Q")
 
     def content(self) -> bytes:
         return "\n".join(self._parts).encode()
@@ -109,6 +136,11 @@ def _pixels(pdf: pikepdf.Pdf, picture: Image.Image, color_space: pikepdf.Name, c
         Filter=pikepdf.Name.FlateDecode,
     )
     return pdf.make_indirect(stream)
+
+
+def _rgb(paint: Paint) -> tuple[float, float, float]:
+    red, green, blue = (int(paint.screen[at : at + 2], 16) / 255 for at in (1, 3, 5))
+    return red, green, blue
 
 
 def _numbers(*values: float) -> pikepdf.Array:

@@ -4,6 +4,7 @@ Outlines are written in whole micrometres under one scale, so that numbers are s
 """
 
 import base64
+import hashlib
 from collections.abc import Callable
 from html import escape
 
@@ -13,8 +14,7 @@ from yenzo.core.documents.assets import Assets
 from yenzo.core.measure import plain_number
 from yenzo.core.render.page import Page, PlacedArea, paint_page
 from yenzo.core.render.pictures import mime_type
-from yenzo.core.scene.nodes import Paint
-from yenzo.core.shapes.box import Box
+from yenzo.core.scene.paints import Fill, GradientPaint, Paint
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
 
@@ -55,6 +55,7 @@ class _SvgCanvas:
     def __init__(self, href: Href) -> None:
         self._href = href
         self._parts: list[str] = []
+        self._defined: set[str] = set()
         self._open_area = False
 
     def begin_area(self, placed: PlacedArea) -> None:
@@ -62,18 +63,38 @@ class _SvgCanvas:
         self._parts.append(f'<g data-area="{escape(placed.scene.key)}">')
         self._open_area = True
 
-    def fill(self, outline: Outline, paint: Paint) -> None:
-        self._parts.append(f'<path fill="{paint.screen}" transform="scale(.001)" d="{path_data(outline)}"/>')
+    def fill(self, outline: Outline, paint: Fill) -> None:
+        color = paint.screen if isinstance(paint, Paint) else f"url(#{self._gradient(paint)})"
+        self._parts.append(f'<path fill="{color}" transform="scale(.001)" d="{path_data(outline)}"/>')
 
-    def picture(self, asset: str, matrix: Matrix, clip: Box) -> None:
-        x, y, width, height = (plain_number(v, 4) for v in (clip.left, clip.top, clip.width, clip.height))
-        # A nested viewport cuts the picture off at the clip's edges.
-        inner = matrix.then(Matrix.shift(-clip.left, -clip.top))
-        numbers = " ".join(plain_number(value, 6) for value in inner)
+    def picture(self, asset: str, matrix: Matrix, clip: Outline) -> None:
+        name = self._clip(clip)
+        numbers = " ".join(plain_number(value, 6) for value in matrix)
         self._parts.append(
-            f'<svg x="{x}" y="{y}" width="{width}" height="{height}"><image width="1" height="1" '
-            f'preserveAspectRatio="none" transform="matrix({numbers})" href="{escape(self._href(asset))}"/></svg>'
+            f'<g clip-path="url(#{name})"><image width="1" height="1" preserveAspectRatio="none" '
+            f'transform="matrix({numbers})" href="{escape(self._href(asset))}"/></g>'
         )
+
+    def _clip(self, clip: Outline) -> str:
+        shape = f'<path transform="scale(.001)" d="{path_data(clip)}"/>'
+        return self._named("c", shape, lambda name: f'<clipPath id="{name}">{shape}</clipPath>')
+
+    def _gradient(self, paint: GradientPaint) -> str:
+        # In micrometres: the path that uses it is scaled, and so is what its fill refers to.
+        x1, y1, x2, y2 = (str(round(value * 1000)) for value in (*paint.first_mm, *paint.last_mm))
+        stops = f'<stop stop-color="{paint.start.screen}"/><stop offset="1" stop-color="{paint.end.screen}"/>'
+        ends = f'gradientUnits="userSpaceOnUse" x1="{x1}" y1="{y1}" x2="{x2}" y2="{y2}"'
+        return self._named(
+            "g", ends + stops, lambda name: f'<linearGradient id="{name}" {ends}>{stops}</linearGradient>'
+        )
+
+    def _named(self, kind: str, content: str, definition: Callable[[str], str]) -> str:
+        """Define something once; named by its content, so that the same name on one page means the same thing."""
+        name = kind + hashlib.sha256(content.encode()).hexdigest()[:12]
+        if name not in self._defined:
+            self._defined.add(name)
+            self._parts.append(f"<defs>{definition(name)}</defs>")
+        return name
 
     def markup(self) -> str:
         self._close_area()

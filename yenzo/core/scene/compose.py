@@ -4,9 +4,10 @@ from collections.abc import Iterator
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.rules import holds
+from yenzo.core.documents.areas import Area
 from yenzo.core.documents.entries import Adjustment, UploadedFile
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement
-from yenzo.core.documents.setup import Area, Setup, Side
+from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.scene.lettering import adjusting, set_text
 from yenzo.core.scene.nodes import AreaScene, Node, PlacedPicture, Scene, SideScene
 from yenzo.core.shapes.box import Box
@@ -23,23 +24,7 @@ def _side(setup: Setup, side: Side, asked: Asked, typefaces: Typefaces) -> SideS
     size = side.size_mm()
     if size is None:
         return None
-    areas = tuple(
-        AreaScene(
-            side=side.key,
-            key=area.key,
-            name=area.name,
-            x_mm=area.x_mm,
-            y_mm=area.y_mm,
-            width_mm=area.width_mm,
-            height_mm=area.height_mm,
-            bleed_mm=area.bleed_mm,
-            safe_mm=area.safe_mm,
-            method=area.method,
-            dpi=area.dpi,
-            nodes=tuple(_nodes(setup, side, area, asked, typefaces)),
-        )
-        for area in side.areas
-    )
+    areas = tuple(AreaScene(side.key, area, tuple(_nodes(setup, side, area, asked, typefaces))) for area in side.areas)
     picture = setup.picture_of(side, asked.variant)
     return SideScene(side.key, side.name, picture.asset, size[0], size[1], areas)
 

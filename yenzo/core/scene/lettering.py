@@ -1,9 +1,12 @@
 """Lettering: a text placement and what is asked come in; the text set where it lands goes out."""
 
+from dataclasses import replace
 from typing import assert_never
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.texts import MOST_IN_A_LINE, MOST_IN_A_PARAGRAPH
+from yenzo.core.documents.areas import Area
+from yenzo.core.documents.effects import ColorSource, Effects
 from yenzo.core.documents.entries import Adjustment
 from yenzo.core.documents.fields import ChoiceField, ColorField, TypefaceField
 from yenzo.core.documents.materials import PaletteColor
@@ -15,9 +18,12 @@ from yenzo.core.documents.placements import (
     LinePlacement,
     StackPlacement,
 )
-from yenzo.core.documents.setup import Area, Setup
+from yenzo.core.documents.setup import Setup
+from yenzo.core.scene.effects import layers_of
 from yenzo.core.scene.joined import joined_text
-from yenzo.core.scene.nodes import Lettering, Paint
+from yenzo.core.scene.nodes import Lettering
+from yenzo.core.scene.paints import Layer, Paint
+from yenzo.core.shapes.areas import box_of_ratio, text_box
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.paths import CurvePath
@@ -25,12 +31,14 @@ from yenzo.core.text.along import Arc, set_along, set_on_arc, set_on_line
 from yenzo.core.text.block import fit_block
 from yenzo.core.text.fonts import Font
 from yenzo.core.text.line import fit_line
+from yenzo.core.text.shaping import outline_of
 from yenzo.core.text.styles import BlockStyle, Laid, TextStyle
 from yenzo.core.text.typefaces import Typefaces
 from yenzo.core.text.vertical import fit_stack
 
 # What a text is shown in until a color is chosen; preflight keeps it from production.
 UNCHOSEN = Paint("#16303a")
+NO_EFFECTS, UNTOUCHED = Effects(), Adjustment()
 # OpenType's tags of the features that sellers ask for by name.
 FEATURE_TAGS = {
     "small_capitals": ("smcp",),
@@ -56,28 +64,49 @@ def set_text(
     font = typefaces.font(typeface or "")
     if typeface is None or font is None:
         return None
-    paint = _paint(setup, placement, asked)
-    if paint is None:
+    paints = {source: _paint(setup, source, asked) for source in placement.colors}
+    if None in paints.values():
         undecided.append("color")
+
+    def paint_of(source: ColorSource) -> Paint:
+        return paints[source] or UNCHOSEN
+
     laid = _laid(font, text, area, placement, asked.language)
-    ink = laid.outline.bounds
-    moved = laid.outline.mapped(adjusting(adjustment, ink)) if ink and adjustment != Adjustment() else laid.outline
-    return Lettering(
+    layers: tuple[Layer, ...] = ()
+    if placement.effects != NO_EFFECTS:
+        layers = layers_of(laid.outline, paint_of(placement.color), placement.effects, paint_of)
+    node = Lettering(
         placement=placement.key,
         field=next(key for key in placement.fields if asked.is_filled(key)),
         text=text,
         typeface=typeface,
         typeface_name=setup.materials.typefaces[typeface].name,
-        letter_height_mm=laid.letter_height_mm * adjustment.scale,
+        letter_height_mm=laid.letter_height_mm,
         least_mm=placement.least_mm,
-        outline=moved,
-        paint=paint or UNCHOSEN,
+        outline=laid.outline,
+        paint=paint_of(placement.color),
         missing=laid.missing,
         undecided=tuple(undecided),
         fields=tuple(key for key in placement.fields if asked.is_filled(key)),
         lines=laid.lines,
-        overflow_mm=laid.overflow_mm * adjustment.scale,
+        overflow_mm=laid.overflow_mm,
         breaks_joins=laid.breaks_joins,
+        effects=layers,
+    )
+    return _adjusted(node, adjustment)
+
+
+def _adjusted(node: Lettering, adjustment: Adjustment) -> Lettering:
+    ink = node.outline.bounds
+    if ink is None or adjustment == UNTOUCHED:
+        return node
+    moving = adjusting(adjustment, ink)
+    return replace(
+        node,
+        outline=node.outline.mapped(moving),
+        effects=tuple(layer.mapped(moving) for layer in node.effects),
+        letter_height_mm=node.letter_height_mm * adjustment.scale,
+        overflow_mm=node.overflow_mm * adjustment.scale,
     )
 
 
@@ -88,12 +117,16 @@ def adjusting(adjustment: Adjustment, ink: Box) -> Matrix:
 
 
 def _laid(font: Font, text: str, area: Area, placement: AnyText, language: str) -> Laid:
-    box = Box(0, 0, area.width_mm, area.height_mm).grown(-area.safe_mm)
+    box = _without_effects(text_box(area), placement.effects)
     style = _style(placement, language)
     one_line = " ".join(text.split())
     match placement:
         case LinePlacement():
             base = placement.base_line
+            if base is None and not area.is_frame:
+                ink = outline_of(font, one_line, style)[0].bounds
+                box = box_of_ratio(area, ink.width / ink.height) if ink and ink.height else box
+                return fit_line(font, one_line, _without_effects(box, placement.effects), style)
             if base is None:
                 return fit_line(font, one_line, box, style)
             return set_on_line(font, one_line, (base.x_mm, base.y_mm), base.length_mm, base.angle_deg, style)
@@ -115,6 +148,19 @@ def _laid(font: Font, text: str, area: Area, placement: AnyText, language: str) 
             return fit_stack(font, one_line, box, style)
         case _:
             assert_never(placement)
+
+
+def _without_effects(box: Box, effects: Effects) -> Box:
+    """Return the room that is left for the letters themselves."""
+    around = effects.stroke.width_mm if effects.stroke and effects.stroke.place == "outside" else 0.0
+    if effects.stroke and effects.stroke.place == "centered":
+        around = effects.stroke.width_mm / 2
+    across, down = (effects.shadow.across_mm, effects.shadow.down_mm) if effects.shadow else (0.0, 0.0)
+    plate = effects.plate.margin_mm if effects.plate else 0.0
+    left, top = max(plate, around + max(-across, 0)), max(plate, around + max(-down, 0))
+    right, bottom = max(plate, around + max(across, 0)), max(plate, around + max(down, 0))
+    smaller = Box(box.left + left, box.top + top, box.right - right, box.bottom - bottom)
+    return smaller if smaller.width > 0 and smaller.height > 0 else box
 
 
 def _style(placement: AnyText, language: str) -> TextStyle:
@@ -162,8 +208,7 @@ def _first_typeface(setup: Setup, placement: AnyText) -> str | None:
     return next((key for key in offered if key in setup.materials.typefaces), None)
 
 
-def _paint(setup: Setup, placement: AnyText, asked: Asked) -> Paint | None:
-    source = placement.color
+def _paint(setup: Setup, source: ColorSource, asked: Asked) -> Paint | None:
     field = setup.field(source.field or "")
     if isinstance(field, ColorField):
         palette_key, color_key = field.palette, asked.text(field.key)
@@ -171,4 +216,4 @@ def _paint(setup: Setup, placement: AnyText, asked: Asked) -> Paint | None:
         palette_key, color_key = source.palette or "", source.color or ""
     palette = setup.materials.palettes.get(palette_key)
     color: PaletteColor | None = palette.color(color_key) if palette else None
-    return Paint(color.screen.lower(), color.name, color.reference) if color else None
+    return Paint(color.screen.lower(), color.name, color.reference, color.tool) if color else None

@@ -4,23 +4,17 @@ import hashlib
 import json
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, reduce
 
 import numpy as np
 
+from yenzo.core.documents.areas import Area
 from yenzo.core.measure import dpi_of, plain_number
+from yenzo.core.scene.paints import GradientPaint, Layer, Paint
+from yenzo.core.shapes.areas import bleed_outline, safe_outline, trim_outline
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
-
-
-@dataclass(frozen=True)
-class Paint:
-    """A color: how it shows, and what the workshop calls it."""
-
-    screen: str
-    name: str = ""
-    reference: str = ""
 
 
 @dataclass(frozen=True)
@@ -45,6 +39,18 @@ class Lettering:
     lines: tuple[str, ...] = ()
     overflow_mm: float = 0.0
     breaks_joins: bool = False
+    effects: tuple[Layer, ...] = ()
+
+    @property
+    def layers(self) -> tuple[Layer, ...]:
+        """What is painted, first what lies lowest: the effects' layers, or the ink alone."""
+        return self.effects or (Layer(self.outline, self.paint, "ink"),)
+
+    @property
+    def bounds(self) -> Box | None:
+        """The box of all that is painted."""
+        boxes = [box for layer in self.layers if (box := layer.outline.bounds)]
+        return reduce(Box.around, boxes) if boxes else None
 
 
 @dataclass(frozen=True)
@@ -88,35 +94,65 @@ Node = Lettering | PlacedPicture
 
 @dataclass(frozen=True)
 class AreaScene:
-    """An imprint area with what lands in it, in the area's own mm; (x_mm, y_mm) is its place on the side."""
+    """An imprint area of a side with what lands in it, in the area's own mm."""
 
     side: str
-    key: str
-    name: str
-    x_mm: float
-    y_mm: float
-    width_mm: float
-    height_mm: float
-    bleed_mm: float
-    safe_mm: float
-    method: str
-    dpi: int
+    area: Area
     nodes: tuple[Node, ...]
 
     @property
+    def key(self) -> str:
+        """The area's key on its side."""
+        return self.area.key
+
+    @property
+    def name(self) -> str:
+        """What people call the area."""
+        return self.area.name
+
+    @property
+    def method(self) -> str:
+        """The key of its decoration method."""
+        return self.area.method
+
+    @property
+    def place(self) -> Matrix:
+        """The map from the area's mm to its side's: turned about its middle, moved to its place."""
+        area = self.area
+        shift = Matrix.shift(area.x_mm, area.y_mm)
+        if not area.turn_deg:
+            return shift
+        return Matrix.about(area.width_mm / 2, area.height_mm / 2, turn_deg=area.turn_deg, scale=1).then(shift)
+
+    @property
     def trim(self) -> Box:
-        """The area itself."""
-        return Box(0, 0, self.width_mm, self.height_mm)
+        """The area's frame."""
+        return Box(0, 0, self.area.width_mm, self.area.height_mm)
 
     @property
     def bleed(self) -> Box:
-        """The area with its bleed: the page of every file of this area."""
-        return self.trim.grown(self.bleed_mm)
+        """The frame with its bleed: the page of every file of this area."""
+        return self.trim.grown(self.area.bleed_mm)
 
     @property
     def safe(self) -> Box:
-        """The area without its safe margin."""
-        return self.trim.grown(-self.safe_mm)
+        """The frame without its safe margin."""
+        return self.trim.grown(-self.area.safe_mm)
+
+    @property
+    def trim_outline(self) -> Outline:
+        """The area's own shape."""
+        return trim_outline(self.area)
+
+    @property
+    def bleed_outline(self) -> Outline:
+        """The shape with its bleed around it: what pictures are cut off at in files."""
+        return bleed_outline(self.area)
+
+    @property
+    def safe_outline(self) -> Outline:
+        """The shape without its safe margin."""
+        return safe_outline(self.area)
 
     @property
     def letterings(self) -> Iterator[Lettering]:
@@ -151,7 +187,9 @@ class SideScene:
     def _canonical(self) -> Iterator[bytes]:
         yield json.dumps([self.key, self.picture, *_numbers(self.width_mm, self.height_mm)]).encode()
         for area in self.areas:
-            yield json.dumps([area.key, *_numbers(area.x_mm, area.y_mm, area.width_mm, area.height_mm)]).encode()
+            yield json.dumps([area.key, *_numbers(*area.place, *area.trim)]).encode()
+            if not area.area.is_frame or area.area.under:
+                yield f"{area.area.shape!r}{area.area.under}".encode()
             for node in area.nodes:
                 yield from _canonical_node(node)
 
@@ -159,10 +197,14 @@ class SideScene:
 def _canonical_node(node: Node) -> Iterator[bytes]:
     if isinstance(node, PlacedPicture):
         yield json.dumps([node.asset, *_numbers(*node.matrix)]).encode()
-    else:
-        yield f"{node.paint.screen}{node.outline.verbs}".encode()
+        return
+    for layer in node.layers:
+        gradient = layer.paint if isinstance(layer.paint, GradientPaint) else None
+        colors = " ".join(paint.screen for paint in layer.paint.colors)
+        ends = [*gradient.first_mm, *gradient.last_mm] if gradient else []
+        yield f"{colors}{_numbers(*ends)}{layer.outline.verbs}".encode()
         # Micrometres, as the back-ends write them.
-        yield np.rint(node.outline.points * 1000).astype("<i8").tobytes()
+        yield np.rint(layer.outline.points * 1000).astype("<i8").tobytes()
 
 
 def _numbers(*values: float) -> list[str]:

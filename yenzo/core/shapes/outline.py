@@ -116,3 +116,12 @@ class Outline:
         values = u**3 * p0 + 3 * u * u * t * p1 + 3 * u * t * t * p2 + t**3 * p3
         yield values.min(axis=(0, 1))
         yield values.max(axis=(0, 1))
+
+
+def contours_of(outline: Outline) -> Iterator[Outline]:
+    """Yield each contour as an outline of its own."""
+    start = 0
+    for verbs in outline.verbs.split("M")[1:]:
+        count = 1 + sum(POINTS_OF_VERB[verb] for verb in verbs)
+        yield Outline("M" + verbs, outline.points[start : start + count].copy())
+        start += count

@@ -22,6 +22,14 @@ function placeOf(area) {
 
 function show(rect, place) {
   for (const name of ["x", "y", "width", "height"]) rect.setAttribute(name, place[name]);
+  const area = rect.closest("[data-turn]");
+  if (area) area.setAttribute("transform", `rotate(${area.dataset.turn} ${place.x + place.width / 2} ${place.y + place.height / 2})`);
+}
+
+// The hand's way in the directions of a turned frame, and back.
+function turned({ x, y }, degrees) {
+  const angle = (degrees * Math.PI) / 180;
+  return { x: x * Math.cos(angle) - y * Math.sin(angle), y: x * Math.sin(angle) + y * Math.cos(angle) };
 }
 
 function hold(area, place) {
@@ -71,7 +79,14 @@ const areaOf = ({ area }) => area && document.getElementById(area);
 function moved(event) {
   const at = pointOn(groundOf(drag), event);
   const dx = at.x - drag.from.x, dy = at.y - drag.from.y;
-  if (drag.handle) return resized(drag.place, drag.handle, dx, dy);
+  if (drag.handle) {
+    const along = turned({ x: dx, y: dy }, -drag.turn);
+    const place = resized(drag.place, drag.handle, along.x, along.y);
+    // A turned frame turns about its middle: the corner that stays must stay where it shows.
+    const off = { x: place.x + place.width / 2 - drag.place.x - drag.place.width / 2, y: place.y + place.height / 2 - drag.place.y - drag.place.height / 2 };
+    const shown = turned(off, drag.turn);
+    return { ...place, x: place.x + shown.x - off.x, y: place.y + shown.y - off.y };
+  }
   if (drag.area) return { ...drag.place, x: drag.place.x + dx, y: drag.place.y + dy };
   return { x: Math.min(drag.from.x, at.x), y: Math.min(drag.from.y, at.y), width: Math.abs(dx), height: Math.abs(dy) };
 }
@@ -92,6 +107,7 @@ document.addEventListener("pointerdown", (event) => {
     area: area?.id,
     handle: event.target.dataset.handle,
     place: area ? placeOf(area) : null,
+    turn: Number(area?.dataset.turn ?? 0),
     from: pointOn(ground, event),
     start: { x: event.clientX, y: event.clientY },
     isFar: false,

@@ -71,7 +71,7 @@ document.addEventListener("click", ({ target }) => {
 });
 
 document.addEventListener("keydown", (event) => {
-  const opened = event.target.closest?.("#open-form");
+  const opened = event.target.closest?.("#open-form, #shape-form");
   if (event.key === "Escape" && opened) {
     event.preventDefault();
     closeForm(opened);

@@ -5,6 +5,7 @@ from typing import Any
 from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined, shown_for
+from yenzo.core.documents.areas import Area
 from yenzo.core.documents.fields import ChoiceField, TextField
 from yenzo.core.documents.placements import (
     JOINED_FIELD,
@@ -15,7 +16,7 @@ from yenzo.core.documents.placements import (
     CurvePlacement,
     LinePlacement,
 )
-from yenzo.core.documents.setup import Area, Setup
+from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
 
 NUMBER = forms.NumberInput(attrs={"step": "any"})

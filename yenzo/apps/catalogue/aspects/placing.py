@@ -4,13 +4,15 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.catalogue.aspects.effects import color_field, color_value, color_words
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined
 from yenzo.apps.catalogue.aspects.layout import text_of
 from yenzo.apps.catalogue.to_core import materials
+from yenzo.core.documents.areas import Area
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.fields import ArtworkField, ColorField, ParagraphField, TypefaceField
 from yenzo.core.documents.placements import ArtworkPlacement, BlockPlacement
-from yenzo.core.documents.setup import Area, Setup
+from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
 
 
@@ -161,28 +163,13 @@ class PaintAspect(Aspect):
     key, heading = "paint", "In which color?"
 
     def words(self, line: FormLine) -> str:
-        source = text_of(line).color
-        field = line.setup.field(source.field or "")
-        if field is not None:
-            return f"the customer's “{field.label}”"
-        palette = line.setup.materials.palettes.get(source.palette or "")
-        color = palette.color(source.color or "") if palette else None
-        return color.name if color else str(source.color)
+        return color_words(line.setup, text_of(line).color)
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        placement = text_of(line)
-        asked = [(f"field/{f.key}", f"The customer's “{f.label}”") for f in line.setup.fields if f.kind == "color"]
-        fixed = [
-            (palette.name, [(f"{key}/{color.key}", color.name) for color in palette.colors])
-            for key, palette in materials().palettes.items()
-        ]
-        source = placement.color
-        initial = f"field/{source.field}" if source.field else f"{source.palette}/{source.color}"
-        return {"color": forms.ChoiceField(choices=[*asked, *fixed], initial=initial, label="Color")}
+        return {"color": color_field(line.setup, text_of(line).color)}
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
-        first, key = given["color"].split("/", 1)
-        return [line.set_placement("color", {"field": key} if first == "field" else {"palette": first, "color": key})]
+        return [line.set_placement("color", color_value(given["color"]))]
 
 
 class FitAspect(Aspect):

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from yenzo.apps.catalogue.aspects.asking import AskWhenAspect, LandsWhenAspect
 from yenzo.apps.catalogue.aspects.charging import ChargeAspect
 from yenzo.apps.catalogue.aspects.choosing import ColorsAspect, DefaultAspect, FacesAspect, OptionsAspect
+from yenzo.apps.catalogue.aspects.effects import PlateAspect, SecondColorAspect, ShadowAspect, StrokeAspect
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine
 from yenzo.apps.catalogue.aspects.layout import JoinedAspect, LayoutAspect, LettersAspect
 from yenzo.apps.catalogue.aspects.placing import (
@@ -50,6 +51,10 @@ ASPECTS: dict[str, Aspect] = {
         FaceAspect(),
         PaintAspect(),
         LettersAspect(),
+        StrokeAspect(),
+        ShadowAspect(),
+        PlateAspect(),
+        SecondColorAspect(),
         JoinedAspect(),
         LandsWhenAspect(),
         FitAspect(),
@@ -79,7 +84,7 @@ PATTERNS = {
 PLACED_TEXT = ", {layout}, {height}, {align}, in {face}, in {paint}"
 PLACED_ARTWORK = ", {fit}"
 # What is said only where it isn't plain, and offered behind the sentence else.
-MORE_TEXT = ("letters", "joined", "lands-when")
+MORE_TEXT = ("letters", "stroke", "shadow", "plate", "second-color", "joined", "lands-when")
 MORE_ARTWORK = ("lands-when",)
 ENDING = ". Adds {charge}. Asked {ask-when}."
 

@@ -126,7 +126,7 @@ def _assets_of(setup: Setup, document: dict[str, Any]) -> set[str]:
 def _with_used_materials_only(setup: Setup) -> Setup:
     lines = [placement for placement in setup.placements if isinstance(placement, TextPlacement)]
     typefaces = {line.typeface.fixed for line in lines}
-    palettes = {line.color.palette for line in lines}
+    palettes = {source.palette for line in lines for source in line.colors}
     for field in setup.fields:
         if isinstance(field, TypefaceField):
             typefaces |= set(field.typefaces)

@@ -3,17 +3,19 @@
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
+from django.shortcuts import get_object_or_404, render
 from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.catalogue.forms import AreaForm
 from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.shaping import ShapeForm
 from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.apps.catalogue.views.setup import changed, setup_answer
+from yenzo.core.documents.areas import Area
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.setup import Area, Setup
+from yenzo.core.documents.setup import Setup
 
 PLACE = ("x_mm", "y_mm", "width_mm", "height_mm")
 LEAST_DRAWN_MM = 1.0
@@ -92,6 +94,26 @@ def remove_area(request: HttpRequest, key: str, side_key: str, area_key: str) ->
         {"do": "remove", "path": ["sides", side_key, "areas"], "key": area_key},
     ]
     return changed(request, key, operations, f"{area.name} removed")
+
+
+@staff_page(*SELLERS)
+def shape_area(request: HttpRequest, key: str, side_key: str, area_key: str) -> HttpResponse:
+    """Show the form of an area's shape under its numbers, or save it."""
+    product = get_object_or_404(Product, key=key)
+    _, area = _area(product, side_key, area_key)
+    form = ShapeForm(area, request.POST, request.FILES) if request.method == "POST" else ShapeForm(area)
+    if form.is_bound and form.is_valid():
+        names = ("shape", "height_mm", "under")
+        operations = [
+            _set(side_key, area_key, name, form.cleaned_data[name]) for name in names if name in form.cleaned_data
+        ]
+        selected = f"{side_key}/{area_key}"
+        return changed(request, key, operations, f"{area.name}: its shape", selected=selected)
+    context = {"form": form, "product": product, "side_key": side_key, "area": area}
+    response = render(request, "catalogue/_shape_form.html", context, status=422 if form.is_bound else 200)
+    if form.is_bound:
+        response["HX-Retarget"], response["HX-Reswap"] = "#shape-form", "outerHTML"
+    return response
 
 
 def _area(product: Product, side_key: str, area_key: str) -> tuple[Setup, Area]:

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene, Lettering
+from yenzo.core.shapes.polygons import leaves_by
 
 # Half of what geometry may differ between files; below it nobody can see or cut it.
 TOLERANCE_MM = 0.01
@@ -13,15 +14,19 @@ TOLERANCE_MM = 0.01
 def find_outside(area: AreaScene, _method: Method) -> Iterator[Finding]:
     """Yield a finding for each text that leaves its area or comes into the safe margin."""
     for node in area.letterings:
-        ink = node.outline.bounds
+        ink = node.bounds
         if ink is None:
             continue
-        over, near = ink.excess_over(area.trim), ink.excess_over(area.safe)
+        if area.area.is_frame:
+            over, near = ink.excess_over(area.trim), ink.excess_over(area.safe)
+        else:
+            over = max(leaves_by(layer.outline, area.trim_outline) for layer in node.layers)
+            near = max(leaves_by(layer.outline, area.safe_outline) for layer in node.layers)
         if over > TOLERANCE_MM:
             yield found("outside", area, node, _outside_words(area, node, over), measured=over, limit=0)
         elif near > TOLERANCE_MM:
             message = (
-                f"“{node.text}” comes {near:.1f} mm into the safe margin of {area.safe_mm:g} mm on “{area.name}”. "
+                f"“{node.text}” comes {near:.1f} mm into the safe margin of {area.area.safe_mm:g} mm on “{area.name}”. "
                 "Shorten it or make it smaller."
             )
             yield found("near_edge", area, node, message, measured=near, limit=0)

@@ -1,0 +1,147 @@
+"""The shape of an imprint area: a form with numbers, points or an SVG comes in, values of the set-up go out."""
+
+import re
+from typing import Any, BinaryIO
+
+import numpy as np
+from django import forms
+from django.http import QueryDict
+from fontTools.svgLib import SVGPath
+from lxml import etree
+
+from yenzo.apps.catalogue.aspects.interface import shown_for
+from yenzo.core.documents.areas import Area, FreePath, Polygon, Rectangle, Ring
+from yenzo.core.measure import plain_number
+from yenzo.core.render.svg import path_data
+from yenzo.core.shapes.areas import OutlinePen
+from yenzo.core.shapes.matrix import Matrix
+from yenzo.core.shapes.outline import Outline
+
+NUMBER = forms.NumberInput(attrs={"step": "any"})
+MOST_SVG_BYTES = 1_000_000
+MOST_VERBS = 2000
+WAYS = (
+    ("rectangle", "Rectangle"),
+    ("ellipse", "Ellipse"),
+    ("ring", "Part of a ring"),
+    ("polygon", "Straight edges between points"),
+    ("path", "The outline of an SVG file"),
+)
+
+
+class ShapeForm(forms.Form):
+    """What an area looks like inside its frame, and whether the goods' picture lies over it."""
+
+    way = forms.ChoiceField(choices=WAYS, widget=forms.RadioSelect, label="The area is")
+    corner_mm = forms.FloatField(required=False, min_value=0, max_value=500, widget=NUMBER, label="Round corners, mm")
+    hole = forms.FloatField(
+        required=False, min_value=0, max_value=99, widget=NUMBER, label="Hole, % of the outer radius"
+    )
+    start_deg = forms.FloatField(
+        required=False, min_value=-360, max_value=360, widget=NUMBER, label="Starts at (0 right, 90 below, 270 on top)"
+    )
+    spread_deg = forms.FloatField(required=False, min_value=1, max_value=360, widget=NUMBER, label="Spreads, degrees")
+    points = forms.CharField(
+        required=False, max_length=4000, label="Points in mm from the frame's top left, “across down” each, with commas"
+    )
+    svg = forms.FileField(required=False, label="SVG file; all its shapes together become the outline")
+    under = forms.BooleanField(required=False, label="The goods' picture lies over it (a window)")
+
+    def __init__(self, area: Area, data: QueryDict | None = None, files: Any = None) -> None:
+        self.area = area
+        shape = area.shape
+        ring = shape if isinstance(shape, Ring) else Ring()
+        corners = shape.points if isinstance(shape, Polygon) else ((0.0, 0.0), (1.0, 0.5), (0.0, 1.0))
+        initial = {
+            "way": shape.kind,
+            "corner_mm": plain_number(shape.corner_mm if isinstance(shape, Rectangle) else 0),
+            "hole": plain_number(ring.hole * 100, 2),
+            "start_deg": plain_number(ring.start_deg),
+            "spread_deg": plain_number(ring.spread_deg),
+            "points": ", ".join(
+                f"{plain_number(x * area.width_mm, 3)} {plain_number(y * area.height_mm, 3)}" for x, y in corners
+            ),
+            "under": area.under,
+        }
+        super().__init__(data, files, initial=initial, auto_id="shape-%s")
+        shown = {"corner_mm": "rectangle", "hole": "ring", "start_deg": "ring", "spread_deg": "ring"}
+        for name, way in {**shown, "points": "polygon", "svg": "path"}.items():
+            shown_for(way, self.fields[name])
+
+    def clean(self) -> dict[str, Any]:
+        """Add `shape`, and `height_mm` when an SVG brings its own proportions."""
+        given: dict[str, Any] = super().clean() or {}
+        match given.get("way"):
+            case "rectangle":
+                given["shape"] = {"kind": "rectangle", "corner_mm": given.get("corner_mm") or 0}
+            case "ellipse":
+                given["shape"] = {"kind": "ellipse"}
+            case "ring":
+                given["shape"] = self._ring(given)
+            case "polygon":
+                given["shape"] = {"kind": "polygon", "points": self._points(given.get("points", ""))}
+            case "path":
+                self._add_path(given)
+        return given
+
+    def _ring(self, given: dict[str, Any]) -> dict[str, Any]:
+        if any(given.get(name) is None for name in ("hole", "start_deg", "spread_deg")):
+            raise forms.ValidationError("Please fill in the hole, where the ring starts and how far it spreads.")
+        angles = {name: given[name] for name in ("start_deg", "spread_deg")}
+        return {"kind": "ring", "hole": given["hole"] / 100, **angles}
+
+    def _points(self, text: str) -> list[list[float]]:
+        message = "Write at least three points, each as two numbers inside the frame: 0 0, 80 20, 0 40."
+        try:
+            points = [[float(number) for number in point.split()] for point in text.split(",")]
+        except ValueError:
+            raise forms.ValidationError(message) from None
+        if len(points) < 3 or any(len(point) != 2 for point in points):
+            raise forms.ValidationError(message)
+        shares = [[x / self.area.width_mm, y / self.area.height_mm] for x, y in points]
+        if not all(-1e-6 <= share <= 1 + 1e-6 for point in shares for share in point):
+            raise forms.ValidationError(message)
+        return [[min(max(share, 0.0), 1.0) for share in point] for point in shares]
+
+    def _add_path(self, given: dict[str, Any]) -> None:
+        file = given.get("svg")
+        if file is None:
+            if not isinstance(self.area.shape, FreePath):
+                raise forms.ValidationError("Please pick the SVG file that has the outline.")
+            given["shape"] = self.area.shape.model_dump()
+            return
+        outline = read_outline(file)
+        bounds = outline.bounds
+        if bounds is None or bounds.width <= 0 or bounds.height <= 0:
+            raise forms.ValidationError("The SVG file has no shape that covers anything.")
+        wide, high = bounds.width, bounds.height
+        unit = Matrix(1 / wide, 0, 0, 1 / high, -bounds.left / wide, -bounds.top / high)
+        given["shape"] = {"kind": "path", "data": _shares(outline.mapped(unit))}
+        given["height_mm"] = round(self.area.width_mm * high / wide, 2)
+
+
+def read_outline(file: BinaryIO) -> Outline:
+    """Return all shapes of an SVG file as one outline; raises ValidationError in words."""
+    data = file.read(MOST_SVG_BYTES + 1)
+    if len(data) > MOST_SVG_BYTES:
+        raise forms.ValidationError("This SVG file has more than 1 MB. Please save only the outline.")
+    if re.search(rb"<!\s*(doctype|entity)", data, re.IGNORECASE):
+        raise forms.ValidationError("This SVG file declares entities. Please save it as plain SVG.")
+    pen = OutlinePen()
+    try:
+        SVGPath.fromstring(data).draw(pen)
+        outline = pen.outline()
+    except (etree.XMLSyntaxError, ValueError, KeyError, NotImplementedError, IndexError, TypeError):
+        raise forms.ValidationError("This is no SVG file that can be read. Please save it as plain SVG.") from None
+    if len(outline.verbs) > MOST_VERBS:
+        raise forms.ValidationError(f"This outline has more than {MOST_VERBS} edges. Please simplify it.")
+    if not np.isfinite(outline.points).all():
+        raise forms.ValidationError("This SVG file has numbers without sense. Please save it again.")
+    return outline
+
+
+def _shares(outline: Outline) -> str:
+    """Return an outline inside the unit square as path data, to a millionth."""
+    return re.sub(
+        r"-?\d+", lambda found: f"{int(found[0]) / 1e6:.6f}", path_data(outline.mapped(Matrix(1000, 0, 0, 1000, 0, 0)))
+    )

@@ -1,0 +1,29 @@
+"""More colors than the decoration method has, or a color that goes over into another where it can't."""
+
+from collections.abc import Iterator
+
+from yenzo.core.documents.materials import Method
+from yenzo.core.preflight.findings import Finding, found
+from yenzo.core.scene.nodes import AreaScene
+from yenzo.core.scene.paints import GradientPaint
+
+
+def find_colors(area: AreaScene, method: Method) -> Iterator[Finding]:
+    """Yield a finding for the text that brings one color too many, and for each gradient that the method can't make."""
+    seen: dict[str, None] = {}
+    for node in area.letterings:
+        for layer in node.layers:
+            seen |= dict.fromkeys(paint.screen for paint in layer.paint.colors)
+            if isinstance(layer.paint, GradientPaint) and not method.gradients:
+                message = (
+                    f"“{node.text}” goes over from one color into another, which {method.name} can't make. "
+                    "Please choose one color."
+                )
+                yield found("gradient", area, node, message)
+        if method.most_colors is not None and len(seen) > method.most_colors:
+            message = (
+                f"With “{node.text}” there are {len(seen)} colors on “{area.name}”; {method.name} makes "
+                f"{method.most_colors} at most. Please use fewer."
+            )
+            yield found("too_many_colors", area, node, message, measured=len(seen), limit=method.most_colors)
+            return

@@ -1,0 +1,23 @@
+"""What a drawing of contours can't hold, on areas whose method wants one."""
+
+from collections.abc import Iterator
+
+from yenzo.core.documents.materials import Method
+from yenzo.core.preflight.findings import Finding, found
+from yenzo.core.scene.nodes import AreaScene
+from yenzo.core.scene.paints import GradientPaint
+
+
+def find_without_contours(area: AreaScene, method: Method) -> Iterator[Finding]:
+    """Yield a finding for each picture and each gradient when a DXF file is wanted."""
+    if "dxf" not in method.files:
+        return
+    for picture in area.pictures:
+        message = (
+            f"“{picture.name}” is a picture; {method.name} follows outlines and can't make it. Please leave it out."
+        )
+        yield found("no_contours", area, picture, message)
+    for lettering in area.letterings:
+        if any(isinstance(layer.paint, GradientPaint) for layer in lettering.layers):
+            message = f"“{lettering.text}” goes over from one color into another; {method.name} follows outlines only."
+            yield found("no_contours", area, lettering, message)
