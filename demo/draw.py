@@ -44,6 +44,8 @@ def main() -> None:
         draw(page, board, (1400, 440), HERE / "products" / "cedar-nameboard" / "assets" / "front.png")
         slate = (HERE / "art" / "slate.svg").read_text()
         draw(page, slate, (1280, 960), HERE / "products" / "slate-sign" / "assets" / "front.png")
+        bell = (HERE / "art" / "bell.svg").read_text()
+        draw(page, bell, (1200, 1300), HERE / "products" / "ships-bell" / "assets" / "front.png")
         pennant = (HERE / "art" / "pennant.svg").read_text()
         for name, cloth in PENNANTS.items():
             to = HERE / "products" / "burgee-pennant" / "assets" / f"flag-{name}.png"

@@ -32,7 +32,7 @@ def panel_of(product):
     ],
 )
 def test_shape_is_given_by_numbers_and_shows_on_the_bench(seller, product, given, covers):
-    page = seller.post(ADDRESS, given).content.decode()
+    page = seller.post(ADDRESS, {**given, "surface": "flat"}).content.decode()
     assert polygon_of(trim_outline(panel_of(product))).area == pytest.approx(covers, rel=1e-3)
     assert 'class="shape"' in page
     form = seller.get(ADDRESS).content.decode()
@@ -40,12 +40,14 @@ def test_shape_is_given_by_numbers_and_shows_on_the_bench(seller, product, given
 
 
 def test_outline_of_an_svg_becomes_the_shape_and_the_frame_takes_its_proportions(seller, product):
-    seller.post(ADDRESS, {"way": "path", "svg": SimpleUploadedFile("outline.svg", SVG), "under": "on"})
+    seller.post(
+        ADDRESS, {"way": "path", "svg": SimpleUploadedFile("outline.svg", SVG), "under": "on", "surface": "flat"}
+    )
     area = panel_of(product)
     assert (area.under, area.height_mm) == (True, pytest.approx(540 * 100 / 350, abs=0.01))
     scale = (540 / 350) ** 2
     assert polygon_of(trim_outline(area)).area == pytest.approx((200 * 100 + 3.14159 * 50**2) * scale, rel=1e-3)
-    seller.post(ADDRESS, {"way": "path"})
+    seller.post(ADDRESS, {"way": "path", "surface": "flat"})
     assert panel_of(product).under is False
 
 
@@ -54,6 +56,9 @@ def test_outline_of_an_svg_becomes_the_shape_and_the_frame_takes_its_proportions
     [
         ({"way": "polygon", "points": "0 0, 10"}, "at least three points"),
         ({"way": "polygon", "points": "0 0, 10 10, 900 900"}, "inside the frame"),
+        ({"way": "ellipse", "surface": "cylinder"}, "how many degrees"),
+        ({"way": "ellipse", "surface": "corners", "corners": "0 0, 1 1"}, "four corners"),
+        ({"way": "ellipse", "surface": "corners", "corners": "0 0, 1"}, "each as two numbers"),
         ({"way": "ring", "hole": ""}, "fill in the hole"),
         ({"way": "path"}, "pick the SVG file"),
         ({"way": "path", "svg": SimpleUploadedFile("x.svg", b"no svg at all")}, "no SVG file that can be read"),
@@ -66,7 +71,7 @@ def test_outline_of_an_svg_becomes_the_shape_and_the_frame_takes_its_proportions
     ],
 )
 def test_shape_without_sense_is_refused_at_its_form_and_changes_nothing(seller, product, given, said):
-    answer = seller.post(ADDRESS, given)
+    answer = seller.post(ADDRESS, {"surface": "flat", **given})
     assert (answer.status_code, answer["HX-Retarget"]) == (422, "#shape-form")
     assert said in answer.content.decode()
     assert panel_of(product).is_frame
@@ -82,10 +87,34 @@ def test_turned_area_is_turned_on_the_bench_and_for_the_customer(seller, product
 
 
 def test_what_lies_under_the_goods_is_drawn_before_their_picture(seller, product):
-    seller.post(ADDRESS, {"way": "ellipse", "under": "on"})
+    seller.post(ADDRESS, {"way": "ellipse", "under": "on", "surface": "flat"})
     product.refresh_from_db()
     side = build_slip(setup_of_draft(product), entries({"name": "TERN"}), StoredAssets(), {}).sides[0]
     assert ("<path" in side.under, "<path" in side.ink) == (True, False)
     page = seller.get("/goods/board/").content.decode()
     places = [page.index(mark) for mark in ('id="under-front"', 'data-goods="front"', 'id="ink-front"')]
     assert places == sorted(places)
+
+
+@pytest.mark.parametrize(
+    ("given", "has"),
+    [
+        ({"surface": "cylinder", "axis": "upright", "span_deg": "100"}, {"kind": "cylinder", "span_deg": 100}),
+        ({"surface": "corners", "corners": "5 2, -5 8, -5 -8, 5 -2"}, {"kind": "corners"}),
+        ({"surface": "flat"}, {"kind": "flat"}),
+    ],
+)
+def test_surface_is_given_by_numbers_and_bends_the_ink(seller, product, given, has):
+    page = seller.post(ADDRESS, {"way": "rectangle", **given}).content.decode()
+    area = panel_of(product)
+    assert has.items() <= area.surface.model_dump().items()
+    assert ('class="shape"' in page) == (given["surface"] != "flat")
+    form = seller.get(ADDRESS).content.decode()
+    assert f'value="{given["surface"]}" required id="shape-surface' in form
+
+
+def test_corners_that_nobody_could_see_are_refused_on_the_page(seller, product):
+    corners = {"surface": "corners", "corners": "600 0, 0 0, 0 0, 0 0"}
+    answer = seller.post(ADDRESS, {"way": "rectangle", **corners})
+    assert answer.status_code == 422
+    assert "don&#x27;t span a surface" in answer.content.decode()

@@ -92,7 +92,8 @@ def test_lines_are_added_moved_copied_and_removed(seller, product):
         answer = seller.post(f"{BASE}lines/", {"label": f"New {kind}", "kind": kind})
         assert answer.status_code == 200, kind
     keys = [field["key"] for field in draft_of(product)["fields"]]
-    assert keys[-6:] == ["new-line", "new-choice", "new-yes-no", "new-typeface", "new-color", "new-artwork"]
+    kinds = ("line", "paragraph", "choice", "yes-no", "typeface", "color", "artwork")
+    assert keys[-7:] == [f"new-{kind}" for kind in kinds]
     seller.post(f"{BASE}lines/wood/move/", {"position": "0"})
     seller.post(f"{BASE}lines/wood/copy/")
     draft = draft_of(product)

@@ -8,6 +8,8 @@ from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.render.page import side_page
 from yenzo.core.render.svg import ink_markup, path_data
 from yenzo.core.shapes.areas import trim_outline
+from yenzo.core.shapes.bending import bend
+from yenzo.core.shapes.surfaces import surface_warp
 from yenzo.core.spine import sample_entries, walk
 
 MARGIN_MM_SHARE = 0.04
@@ -29,7 +31,7 @@ class Tick:
 class BenchArea:
     """An imprint area with its crop ticks, in mm of its side.
 
-    `outline` is the path of a shape that isn't its whole frame, in micrometres; `turn` turns the frame.
+    `outline` is the path of a shape that doesn't show as its whole frame, in micrometres; `turn` turns the frame.
     """
 
     area: Area
@@ -154,7 +156,9 @@ def _area(side: Side, area: Area, selected: str, grain: float) -> BenchArea:
         for cx, cy, sx, sy in ((x, y, -1, -1), (right, y, 1, -1), (right, bottom, 1, 1), (x, bottom, -1, 1))
     )
     handles = (("nw", x, y), ("ne", right, y), ("se", right, bottom), ("sw", x, bottom))
-    outline = "" if area.is_frame else path_data(trim_outline(area).shifted(x, y))
+    warp, shape = surface_warp(area), trim_outline(area)
+    shown = bend(shape, warp) if warp else shape
+    outline = "" if area.is_frame and warp is None else path_data(shown.shifted(x, y))
     middle = f"{x + area.width_mm / 2:.3f} {y + area.height_mm / 2:.3f}"
     turn = f"rotate({area.turn_deg:g} {middle})" if area.turn_deg else ""
     return BenchArea(area, selected == f"{side.key}/{area.key}", ticks, outline, turn, handles)

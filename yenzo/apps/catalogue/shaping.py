@@ -9,8 +9,8 @@ from django.http import QueryDict
 from fontTools.svgLib import SVGPath
 from lxml import etree
 
-from yenzo.apps.catalogue.aspects.interface import shown_for
-from yenzo.core.documents.areas import Area, FreePath, Polygon, Rectangle, Ring
+from yenzo.apps.catalogue.aspects.interface import points_in, shown_for
+from yenzo.core.documents.areas import Area, Cylinder, FourCorners, FreePath, Polygon, Rectangle, Ring
 from yenzo.core.measure import plain_number
 from yenzo.core.render.svg import path_data
 from yenzo.core.shapes.areas import OutlinePen
@@ -27,6 +27,8 @@ WAYS = (
     ("polygon", "Straight edges between points"),
     ("path", "The outline of an SVG file"),
 )
+SURFACES = (("flat", "flat, seen straight"), ("cylinder", "round like a cylinder"), ("corners", "seen at an angle"))
+AXES = (("upright", "upright"), ("across", "across"))
 
 
 class ShapeForm(forms.Form):
@@ -45,6 +47,20 @@ class ShapeForm(forms.Form):
         required=False, max_length=4000, label="Points in mm from the frame's top left, “across down” each, with commas"
     )
     svg = forms.FileField(required=False, label="SVG file; all its shapes together become the outline")
+    surface = forms.ChoiceField(choices=SURFACES, widget=forms.RadioSelect, label="The goods are there")
+    axis = forms.ChoiceField(choices=AXES, required=False, label="Its axis stands")
+    span_deg = forms.FloatField(
+        required=False, min_value=1, max_value=178, widget=NUMBER, label="The area goes round by, degrees"
+    )
+    tilt_deg = forms.FloatField(
+        required=False, min_value=-60, max_value=60, widget=NUMBER, label="Seen from above by, degrees"
+    )
+    corners = forms.CharField(
+        required=False,
+        max_length=400,
+        label="How far each corner shows from where it lies flat, “across down” in mm: top left, top right, "
+        "bottom right, bottom left",
+    )
     under = forms.BooleanField(required=False, label="The goods' picture lies over it (a window)")
 
     def __init__(self, area: Area, data: QueryDict | None = None, files: Any = None) -> None:
@@ -62,9 +78,11 @@ class ShapeForm(forms.Form):
                 f"{plain_number(x * area.width_mm, 3)} {plain_number(y * area.height_mm, 3)}" for x, y in corners
             ),
             "under": area.under,
+            **_surface_values(area),
         }
         super().__init__(data, files, initial=initial, auto_id="shape-%s")
         shown = {"corner_mm": "rectangle", "hole": "ring", "start_deg": "ring", "spread_deg": "ring"}
+        shown |= {"axis": "cylinder", "span_deg": "cylinder", "tilt_deg": "cylinder", "corners": "corners"}
         for name, way in {**shown, "points": "polygon", "svg": "path"}.items():
             shown_for(way, self.fields[name])
 
@@ -82,6 +100,7 @@ class ShapeForm(forms.Form):
                 given["shape"] = {"kind": "polygon", "points": self._points(given.get("points", ""))}
             case "path":
                 self._add_path(given)
+        given["surface"] = _surface(given)
         return given
 
     def _ring(self, given: dict[str, Any]) -> dict[str, Any]:
@@ -92,11 +111,8 @@ class ShapeForm(forms.Form):
 
     def _points(self, text: str) -> list[list[float]]:
         message = "Write at least three points, each as two numbers inside the frame: 0 0, 80 20, 0 40."
-        try:
-            points = [[float(number) for number in point.split()] for point in text.split(",")]
-        except ValueError:
-            raise forms.ValidationError(message) from None
-        if len(points) < 3 or any(len(point) != 2 for point in points):
+        points = points_in(text, message)
+        if len(points) < 3:
             raise forms.ValidationError(message)
         shares = [[x / self.area.width_mm, y / self.area.height_mm] for x, y in points]
         if not all(-1e-6 <= share <= 1 + 1e-6 for point in shares for share in point):
@@ -118,6 +134,39 @@ class ShapeForm(forms.Form):
         unit = Matrix(1 / wide, 0, 0, 1 / high, -bounds.left / wide, -bounds.top / high)
         given["shape"] = {"kind": "path", "data": _shares(outline.mapped(unit))}
         given["height_mm"] = round(self.area.width_mm * high / wide, 2)
+
+
+def _surface_values(area: Area) -> dict[str, Any]:
+    surface = area.surface
+    cylinder = surface if isinstance(surface, Cylinder) else Cylinder(span_deg=120)
+    corners = surface.corners_mm if isinstance(surface, FourCorners) else ((0.0, 0.0),) * 4
+    return {
+        "surface": surface.kind,
+        "axis": cylinder.axis,
+        "span_deg": plain_number(cylinder.span_deg),
+        "tilt_deg": plain_number(cylinder.tilt_deg),
+        "corners": ", ".join(f"{plain_number(x)} {plain_number(y)}" for x, y in corners),
+    }
+
+
+def _surface(given: dict[str, Any]) -> dict[str, Any] | None:
+    match given.get("surface"):
+        case "cylinder":
+            if given.get("span_deg") is None:
+                raise forms.ValidationError("Please say by how many degrees the area goes round.")
+            tilt = given.get("tilt_deg") or 0
+            return {"kind": "cylinder", "axis": given["axis"], "span_deg": given["span_deg"], "tilt_deg": tilt}
+        case "corners":
+            corners = points_in(
+                given.get("corners", ""), "Write four corners, each as two numbers: 0 0, -4 2, -4 -2, 0 0."
+            )
+            if len(corners) != 4:
+                raise forms.ValidationError(
+                    "There must be four corners: top left, top right, bottom right, bottom left."
+                )
+            return {"kind": "corners", "corners_mm": corners}
+        case _:
+            return None
 
 
 def read_outline(file: BinaryIO) -> Outline:

@@ -10,6 +10,7 @@ from pydantic import Field, model_validator
 
 from yenzo.core.documents.values import Angle, Frozen, Key, Label, Length, Margin, Offset
 
+Point = tuple[Offset, Offset]
 Share = Annotated[float, Field(ge=0, le=1)]
 NUMBER = r"-?\d+(?:\.\d+)?(?:e-?\d+)?"
 POINT = rf"\s*{NUMBER}[ ,]+{NUMBER}\s*"
@@ -55,6 +56,37 @@ class FreePath(Frozen):
 Shape = Annotated[Rectangle | Ellipse | Ring | Polygon | FreePath, Field(discriminator="kind")]
 
 
+class Flat(Frozen):
+    """The area lies in the plane of the picture."""
+
+    kind: Literal["flat"] = "flat"
+
+
+class Cylinder(Frozen):
+    """The area is wrapped round a cylinder: its width (its height, when the axis lies across) spans an angle of it.
+
+    A camera that looks down by `tilt_deg` sees the rounds as arcs that hang down in the middle.
+    """
+
+    kind: Literal["cylinder"] = "cylinder"
+    axis: Literal["upright", "across"] = "upright"
+    span_deg: float = Field(ge=1, le=178)
+    tilt_deg: float = Field(default=0, ge=-60, le=60)
+
+
+class FourCorners(Frozen):
+    """The area was seen at an angle: how far each corner of its frame shows from where it would lie flat, in mm.
+
+    Top left, top right, bottom right, bottom left; what lies between follows by perspective.
+    """
+
+    kind: Literal["corners"] = "corners"
+    corners_mm: tuple[Point, Point, Point, Point]
+
+
+Surface = Annotated[Flat | Cylinder | FourCorners, Field(discriminator="kind")]
+
+
 class Area(Frozen):
     """An imprint area on a side, with its decoration method, bleed, safe margin and resolution.
 
@@ -70,6 +102,7 @@ class Area(Frozen):
     height_mm: Length
     method: Key
     shape: Shape = Rectangle()
+    surface: Surface = Flat()
     turn_deg: Angle = 0
     under: bool = False
     bleed_mm: Margin = 0
@@ -87,4 +120,22 @@ class Area(Frozen):
             raise ValueError(f"a safe margin of {self.safe_mm:g} mm leaves nothing of the area “{self.name}”")
         if isinstance(self.shape, Rectangle) and 2 * self.shape.corner_mm > min(self.width_mm, self.height_mm):
             raise ValueError(f"corners of {self.shape.corner_mm:g} mm are too round for the area “{self.name}”")
+        if isinstance(self.surface, FourCorners) and not _is_convex(self.shown_corners()):
+            raise ValueError(f"the four corners of the area “{self.name}” don't span a surface that could be seen")
         return self
+
+    def shown_corners(self) -> tuple[Point, ...]:
+        """Return where the corners of the frame show, in mm of the area."""
+        flat = ((0.0, 0.0), (self.width_mm, 0.0), (self.width_mm, self.height_mm), (0.0, self.height_mm))
+        moved = self.surface.corners_mm if isinstance(self.surface, FourCorners) else ((0.0, 0.0),) * 4
+        return tuple((x + dx, y + dy) for (x, y), (dx, dy) in zip(flat, moved, strict=True))
+
+
+def _is_convex(corners: tuple[Point, ...]) -> bool:
+    """Tell whether corners turn clockwise (as y points down) all the way round."""
+    count = len(corners)
+    for index in range(count):
+        (ax, ay), (bx, by), (cx, cy) = (corners[(index + step) % count] for step in range(3))
+        if (bx - ax) * (cy - by) - (by - ay) * (cx - bx) <= 1e-6:
+            return False
+    return True

@@ -7,6 +7,7 @@ from yenzo.core.preflight.checks.outside import find_outside
 from yenzo.core.preflight.checks.too_coarse import find_too_coarse
 from yenzo.core.preflight.checks.too_long import find_too_long
 from yenzo.core.preflight.checks.too_small import find_too_small
+from yenzo.core.preflight.checks.too_thin import find_too_thin
 from yenzo.core.preflight.checks.undecided import find_undecided
 from yenzo.core.preflight.findings import Check, Finding
 from yenzo.core.scene.nodes import Scene
@@ -16,6 +17,7 @@ CHECKS: tuple[Check, ...] = (
     find_outside,
     find_too_long,
     find_too_small,
+    find_too_thin,
     find_too_coarse,
     find_colors,
     find_without_contours,

@@ -1,14 +1,24 @@
 """Pages: an area (with its bleed) or a whole side comes in; what a back-end draws, in order, goes out."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from typing import Protocol
 
-from yenzo.core.scene.nodes import AreaScene, Lettering, SideScene
+import numpy as np
+
+from yenzo.core.scene.nodes import AreaScene, Lettering, PlacedPicture, SideScene
 from yenzo.core.scene.paints import Fill
+from yenzo.core.shapes.bending import bend
+from yenzo.core.shapes.booleans import intersection
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.shapes.surfaces import SurfaceWarp, surface_warp
+
+# A twentieth of a pixel where a side shows five pixels a mm.
+SHOWN_TOLERANCE_MM = 0.01
+CELL_LAP_MM = 0.2
+RECTANGLE_VERBS = 5
 
 
 class Canvas(Protocol):
@@ -25,11 +35,19 @@ class Canvas(Protocol):
 
 @dataclass(frozen=True)
 class PlacedArea:
-    """An area on a page: the map from its mm to the page's, and where its pictures are cut off, in the area's mm."""
+    """An area on a page: the map from its mm to the page's, and where its pictures are cut off, in the area's mm.
+
+    `warp` bends what lies in the area before it is placed, as its surface does.
+    """
 
     scene: AreaScene
     place: Matrix
     clip: Outline
+    warp: SurfaceWarp | None = None
+
+    def shown(self, outline: Outline) -> Outline:
+        """Return an outline of the area as it shows on the page."""
+        return (outline if self.warp is None else bend(outline, self.warp, SHOWN_TOLERANCE_MM)).mapped(self.place)
 
 
 @dataclass(frozen=True)
@@ -57,7 +75,7 @@ def side_page(side: SideScene, *, with_goods: bool, under: bool | None = None) -
     `under` picks only the areas that lie under the goods' picture, or only those on it.
     """
     areas = tuple(
-        PlacedArea(area, area.place, area.trim_outline)
+        PlacedArea(area, area.place, area.trim_outline, surface_warp(area.area))
         for area in side.areas
         if under is None or area.area.under is under
     )
@@ -83,7 +101,37 @@ def _paint_areas(areas: Iterable[PlacedArea], canvas: Canvas, on_area: Callable[
         for node in placed.scene.nodes:
             if isinstance(node, Lettering):
                 for layer in node.layers:
-                    moved = layer.mapped(placed.place)
-                    canvas.fill(moved.outline, moved.paint)
-            else:
+                    canvas.fill(placed.shown(layer.outline), layer.paint.mapped(placed.place))
+            elif placed.warp is None:
                 canvas.picture(node.asset, node.matrix.then(placed.place), placed.clip.mapped(placed.place))
+            else:
+                for matrix, cell in _bent_cells(node, placed.clip, placed.warp):
+                    canvas.picture(node.asset, matrix.then(placed.place), placed.shown(cell))
+
+
+def _bent_cells(node: PlacedPicture, clip: Outline, warp: SurfaceWarp) -> Iterator[tuple[Matrix, Outline]]:
+    """Yield a picture cut into cells, each with the affine map that is the surface's own in its middle."""
+    bounds = clip.bounds
+    if bounds is None:
+        return
+    box = bounds.within(node.bounds)
+    across, down = warp.cells
+    wide, high = box.width / across, box.height / down
+    is_box = len(clip.verbs) == RECTANGLE_VERBS
+    for row in range(down if box.height > 0 else 0):
+        for column in range(across if box.width > 0 else 0):
+            left, top = box.left + column * wide, box.top + row * high
+            # Each cell reaches a little under the next one, so that no gap shows between them.
+            cell_box = Box(left, top, left + wide + CELL_LAP_MM, top + high + CELL_LAP_MM).within(box)
+            cell = Outline.rectangle(cell_box)
+            shown = cell if is_box else intersection(cell, clip)
+            if shown:
+                yield node.matrix.then(_affine_at(warp, *cell_box.middle)), shown
+
+
+def _affine_at(warp: SurfaceWarp, x: float, y: float) -> Matrix:
+    points, vectors = np.array([[x, y]] * 2), np.array([[1.0, 0.0], [0.0, 1.0]])
+    shown, pushed = warp.carry(points, vectors)
+    (a, b), (c, d) = pushed.tolist()
+    at_x, at_y = shown[0].tolist()
+    return Matrix(a, b, c, d, at_x - a * x - c * y, at_y - b * x - d * y)

@@ -33,6 +33,7 @@ from yenzo.core.text.fonts import Font
 from yenzo.core.text.line import fit_line
 from yenzo.core.text.shaping import outline_of
 from yenzo.core.text.styles import BlockStyle, Laid, TextStyle
+from yenzo.core.text.thin import ThinPlaces, thin_places
 from yenzo.core.text.typefaces import Typefaces
 from yenzo.core.text.vertical import fit_stack
 
@@ -75,6 +76,7 @@ def set_text(
     layers: tuple[Layer, ...] = ()
     if placement.effects != NO_EFFECTS:
         layers = layers_of(laid.outline, paint_of(placement.color), placement.effects, paint_of)
+    scaled_mm = laid.letter_height_mm * adjustment.scale
     node = Lettering(
         placement=placement.key,
         field=next(key for key in placement.fields if asked.is_filled(key)),
@@ -92,8 +94,20 @@ def set_text(
         overflow_mm=laid.overflow_mm,
         breaks_joins=laid.breaks_joins,
         effects=layers,
+        thin=_thin_places(setup, area, placement, font, text, asked.language, scaled_mm),
     )
     return _adjusted(node, adjustment)
+
+
+def _thin_places(
+    setup: Setup, area: Area, placement: AnyText, font: Font, text: str, language: str, letter_height_mm: float
+) -> ThinPlaces | None:
+    method = setup.materials.methods.get(area.method)
+    effects = placement.effects
+    thickened = effects.stroke is not None or (effects.plate is not None and effects.plate.knock_out)
+    if method is None or thickened or (method.least_stroke_mm is None and method.least_gap_mm is None):
+        return None
+    return thin_places(font, text, _style(placement, language), letter_height_mm)
 
 
 def _adjusted(node: Lettering, adjustment: Adjustment) -> Lettering:

@@ -15,13 +15,15 @@ from yenzo.core.shapes.areas import bleed_outline, safe_outline, trim_outline
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.text.thin import ThinPlaces
 
 
 @dataclass(frozen=True)
 class Lettering:
     """A text that is set: outline in mm of its area, and what a ticket says of it.
 
-    `fields` are all whose entries make the text; `field` is the first of them that is filled.
+    `fields` are all whose entries make the text; `field` is the first of them that is filled. `thin` is known where the
+    method has limits and no effect makes the strokes thicker.
     """
 
     placement: str
@@ -40,6 +42,7 @@ class Lettering:
     overflow_mm: float = 0.0
     breaks_joins: bool = False
     effects: tuple[Layer, ...] = ()
+    thin: ThinPlaces | None = None
 
     @property
     def layers(self) -> tuple[Layer, ...]:
@@ -188,8 +191,8 @@ class SideScene:
         yield json.dumps([self.key, self.picture, *_numbers(self.width_mm, self.height_mm)]).encode()
         for area in self.areas:
             yield json.dumps([area.key, *_numbers(*area.place, *area.trim)]).encode()
-            if not area.area.is_frame or area.area.under:
-                yield f"{area.area.shape!r}{area.area.under}".encode()
+            if not area.area.is_frame or area.area.under or area.area.surface.kind != "flat":
+                yield f"{area.area.shape!r}{area.area.under}{area.area.surface!r}".encode()
             for node in area.nodes:
                 yield from _canonical_node(node)
 

@@ -39,6 +39,11 @@ class Box(NamedTuple):
             max(self.bottom, other.bottom),
         )
 
+    def within(self, other: "Box") -> "Box":
+        """Return what both boxes cover; without width or height when they are apart."""
+        left, top = max(self.left, other.left), max(self.top, other.top)
+        return Box(left, top, max(left, min(self.right, other.right)), max(top, min(self.bottom, other.bottom)))
+
     def excess_over(self, outer: "Box") -> float:
         """Return by how many mm this box leaves `outer` at its worst edge; 0 when it is inside."""
         return max(

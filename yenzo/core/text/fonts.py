@@ -8,6 +8,7 @@ import uharfbuzz as hb
 from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import TypefaceError
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.shapes.thickness import Thinnest, thinnest
 
 # Letter height is the ink height of capital H; a script without capitals names the letter that stands for it.
 REFERENCE_LETTERS = "Hהا本अก"
@@ -25,6 +26,7 @@ class Font:
         self.hb_font = hb.Font(face)
         self.units_per_em = face.upem
         self._outlines: dict[int, Outline] = {}
+        self._thinnest: dict[int, Thinnest] = {}
         self.letter_height_em = self._measure_letter_height()
 
     def outline(self, glyph_id: int) -> Outline:
@@ -32,6 +34,13 @@ class Font:
         kept = self._outlines.get(glyph_id)
         if kept is None:
             kept = self._outlines[glyph_id] = self._draw(glyph_id)
+        return kept
+
+    def thinnest(self, glyph_id: int) -> Thinnest:
+        """Return the thinnest stroke and gap of a glyph in em, found once."""
+        kept = self._thinnest.get(glyph_id)
+        if kept is None:
+            kept = self._thinnest[glyph_id] = thinnest(self.outline(glyph_id))
         return kept
 
     def glyph_of(self, char: str) -> int:

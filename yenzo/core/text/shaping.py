@@ -25,11 +25,12 @@ PLAIN = TextStyle(1, 1)
 
 @dataclass(frozen=True)
 class Glyph:
-    """One glyph, its place on the base line in em, y down."""
+    """One glyph, its place on the base line in em, y down, and the index of the character that it begins with."""
 
     glyph_id: int
     x_em: float
     y_em: float
+    cluster: int = 0
     is_space: bool = False
 
 
@@ -83,7 +84,7 @@ def _shaped(font: Font, text: str, language: str, spacing_em: float, tags: tuple
                 missing.setdefault(text[info.cluster : ends[info.cluster]])
             x = pen_em + position.x_offset / font.units_per_em
             is_space = text[info.cluster] == " "
-            glyphs.append(Glyph(info.codepoint, x, -position.y_offset / font.units_per_em, is_space))
+            glyphs.append(Glyph(info.codepoint, x, -position.y_offset / font.units_per_em, info.cluster, is_space))
             pen_em += position.x_advance / font.units_per_em
             if gap_em and (index + 1 == len(infos) or infos[index + 1].cluster != info.cluster):
                 pen_em += gap_em

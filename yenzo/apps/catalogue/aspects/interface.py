@@ -74,6 +74,17 @@ def shown_for(way: str, field: forms.Field) -> forms.Field:
     return field
 
 
+def points_in(text: str, message: str) -> list[list[float]]:
+    """Return points written as "across down, across down"; raises ValidationError with the message."""
+    try:
+        points = [[float(number) for number in point.split()] for point in text.split(",")]
+    except ValueError:
+        raise forms.ValidationError(message) from None
+    if any(len(point) != 2 for point in points):
+        raise forms.ValidationError(message)
+    return points
+
+
 def joined(words: list[str], last: str = "and") -> str:
     """Return words as a list in a sentence."""
     return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} {last} {words[-1]}"

@@ -4,7 +4,7 @@ from typing import Any
 
 from django import forms
 
-from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined, shown_for
+from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined, points_in, shown_for
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.fields import ChoiceField, TextField
 from yenzo.core.documents.placements import (
@@ -197,12 +197,7 @@ def _wave(area: Area) -> list[tuple[float, float]]:
 
 def _points(text: str) -> list[list[float]]:
     message = "Write each point as two numbers, and a comma between points: 0 30, 30 10, 60 50, 90 20."
-    try:
-        points = [[float(number) for number in point.split()] for point in text.split(",")]
-    except ValueError:
-        raise forms.ValidationError(message) from None
-    if any(len(point) != 2 for point in points):
-        raise forms.ValidationError(message)
+    points = points_in(text, message)
     if len(points) % 3 != 1 or len(points) < 4:
         raise forms.ValidationError(
             "A curve needs an end, then two controls and an end for each part: 4, 7, 10 … points."

@@ -103,7 +103,7 @@ def shape_area(request: HttpRequest, key: str, side_key: str, area_key: str) -> 
     _, area = _area(product, side_key, area_key)
     form = ShapeForm(area, request.POST, request.FILES) if request.method == "POST" else ShapeForm(area)
     if form.is_bound and form.is_valid():
-        names = ("shape", "height_mm", "under")
+        names = ("shape", "height_mm", "under", "surface")
         operations = [
             _set(side_key, area_key, name, form.cleaned_data[name]) for name in names if name in form.cleaned_data
         ]

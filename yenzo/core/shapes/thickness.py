@@ -1,0 +1,119 @@
+"""Thickness: an outline comes in; its thinnest stroke and its thinnest inner gap go out.
+
+From points all along the edge a ray goes straight in (or out) to the next edge. Where that edge faces back, the ray's
+length is how thick the ink (or the gap) is there. Edges that meet round a tip next to it don't bound a stroke: every
+corner is infinitely thin at its tip, and nobody means that.
+"""
+
+from typing import NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+import shapely
+from shapely.geometry.base import BaseGeometry
+
+from yenzo.core.shapes.booleans import union
+from yenzo.core.shapes.outline import Outline, Points
+from yenzo.core.shapes.polygons import flattened, polygon_of
+
+# Edges that turn away from each other by more than 60 degrees don't bound one stroke.
+LEAST_FACING = 0.5
+# Edges are those of a tip when the way round it is shorter than this many thicknesses: tips below 12 degrees count.
+TIP_WAY = 10.0
+SAMPLES_ACROSS = 60
+FLATNESS_SHARE = 1 / 1500
+MOST_PAIRS = 4_000_000
+
+
+class Thinnest(NamedTuple):
+    """The least thickness of ink and of the gaps in it, in the outline's units; infinite where there is none."""
+
+    stroke: float
+    gap: float
+
+
+class _Edges(NamedTuple):
+    """Straight edges: ends of shape (n, 2), the contour of each, how far along it they start, and how long it is."""
+
+    starts: Points
+    ends: Points
+    contours: npt.NDArray[np.intp]
+    ways: Points
+    rounds: Points
+
+
+def thinnest(outline: Outline) -> Thinnest:
+    """Return the thinnest stroke and the thinnest inner gap of an outline."""
+    simple = union([outline])
+    bounds = simple.bounds
+    if bounds is None:
+        return Thinnest(np.inf, np.inf)
+    size = max(bounds.width, bounds.height)
+    edges = _edges(flattened(simple, size * FLATNESS_SHARE))
+    along = edges.ends - edges.starts
+    lengths = np.hypot(along[:, 0], along[:, 1])
+    counts = np.maximum(1, np.ceil(lengths * SAMPLES_ACROSS / size)).astype(int)
+    edge = np.repeat(np.arange(len(counts)), counts)
+    share = (np.arange(len(edge)) - np.repeat(np.cumsum(counts) - counts, counts) + 0.5) / counts[edge]
+    points = edges.starts[edge] + along[edge] * share[:, None]
+    ways = edges.ways[edge] + lengths[edge] * share
+    # Contours of a union run so that the signed area of the whole tells on which side the ink lies.
+    area = np.sum(edges.starts[:, 0] * edges.ends[:, 1] - edges.ends[:, 0] * edges.starts[:, 1])
+    directions = along[edge] / lengths[edge][:, None]
+    inward = np.column_stack([-directions[:, 1], directions[:, 0]]) * np.sign(area)
+    stroke, blob = _shortest(points, inward, ways, edges.contours[edge], edges)
+    gap, _ = _shortest(points, -inward, ways, edges.contours[edge], edges)
+    counters = [2 * circle.length for circle in _circles_in_holes(simple)]
+    return Thinnest(stroke if np.isfinite(stroke) else blob, min([gap, *counters]))
+
+
+def _circles_in_holes(simple: Outline) -> list[BaseGeometry]:
+    """Return the radius of the largest circle in each hole as a line: a counter is as wide as what fits into it."""
+    covered = polygon_of(simple, is_simple=True)
+    polygons = getattr(covered, "geoms", [covered])
+    holes = [shapely.Polygon(ring) for polygon in polygons for ring in polygon.interiors]
+    return [shapely.maximum_inscribed_circle(hole) for hole in holes if hole.area > 0]
+
+
+def _edges(rings: list[Points]) -> _Edges:
+    columns = []
+    for number, ring in enumerate(rings):
+        following = np.roll(ring, -1, axis=0)
+        lengths = np.hypot(*(following - ring).T)
+        keeps = lengths > 0
+        ways, whole = np.cumsum(lengths) - lengths, np.full(len(ring), lengths.sum())
+        columns.append((ring[keeps], following[keeps], np.full(keeps.sum(), number), ways[keeps], whole[keeps]))
+    return _Edges(*(np.concatenate(parts) for parts in zip(*columns, strict=True)))
+
+
+def _shortest(
+    points: Points, rays: Points, ways: Points, contours: npt.NDArray[np.intp], edges: _Edges
+) -> tuple[float, float]:
+    """Return the length of the shortest ray to an edge that faces back, without tips and with them."""
+    along = edges.ends - edges.starts
+    lengths_along = np.hypot(along[:, 0], along[:, 1])
+    stroke = blob = np.inf
+    rows = max(1, MOST_PAIRS // max(len(along), 1))
+    for first in range(0, len(points), rows):
+        part = slice(first, first + rows)
+        at, ray = points[part], rays[part]
+        across = ray[:, None, 0] * along[None, :, 1] - ray[:, None, 1] * along[None, :, 0]
+        off = edges.starts[None] - at[:, None]
+        with np.errstate(divide="ignore", invalid="ignore"):
+            length = (off[..., 0] * along[None, :, 1] - off[..., 1] * along[None, :, 0]) / across
+            place = (off[..., 0] * ray[:, None, 1] - off[..., 1] * ray[:, None, 0]) / across
+        lengths = np.where((length > 1e-9) & (place >= 0) & (place <= 1), length, np.inf)
+        nearest = lengths.argmin(axis=1)
+        every = np.arange(len(at))
+        reached = lengths[every, nearest]
+        # How squarely the ray meets the edge it reaches: 1 when that edge is parallel to the one it left.
+        facing = np.abs(across[every, nearest]) / lengths_along[nearest]
+        reached = np.where(facing >= LEAST_FACING, reached, np.inf)
+        place_there = np.where(np.isfinite(reached), place[every, nearest], 0.0)
+        there = edges.ways[nearest] + place_there * lengths_along[nearest]
+        apart = np.abs(there - ways[part])
+        apart = np.minimum(apart, edges.rounds[nearest] - apart)
+        is_tip = (edges.contours[nearest] == contours[part]) & (apart < TIP_WAY * reached)
+        blob = min(blob, float(reached.min()))
+        stroke = min(stroke, float(np.where(is_tip, np.inf, reached).min()))
+    return stroke, blob
