@@ -16,10 +16,12 @@ from yenzo.core.shapes.booleans import union
 from yenzo.core.shapes.outline import Outline, Points
 from yenzo.core.shapes.polygons import flattened, polygon_of
 
-# Edges that turn away from each other by more than 60 degrees don't bound one stroke.
-LEAST_FACING = 0.5
-# Edges are those of a tip when the way round it is shorter than this many thicknesses: tips below 12 degrees count.
-TIP_WAY = 10.0
+# Where a stroke is thinnest its edges are parallel: within 10 degrees, as curves are looked at in steps (cosines).
+LEAST_FACING = 0.985
+# Edges less parallel than 2 degrees are those of a tip when the way round it is below this many thicknesses.
+PARALLEL, TIP_WAY = 0.9994, 10.0
+# Parallel edges bound a mere stub, as a serif's end, when the way round it is below this many thicknesses.
+STUB_WAY = 6.0
 SAMPLES_ACROSS = 60
 FLATNESS_SHARE = 1 / 1500
 MOST_PAIRS = 4_000_000
@@ -113,7 +115,8 @@ def _shortest(
         there = edges.ways[nearest] + place_there * lengths_along[nearest]
         apart = np.abs(there - ways[part])
         apart = np.minimum(apart, edges.rounds[nearest] - apart)
-        is_tip = (edges.contours[nearest] == contours[part]) & (apart < TIP_WAY * reached)
+        least_way = np.where(facing < PARALLEL, TIP_WAY, STUB_WAY) * reached
+        is_tip = (edges.contours[nearest] == contours[part]) & (apart < least_way)
         blob = min(blob, float(reached.min()))
         stroke = min(stroke, float(np.where(is_tip, np.inf, reached).min()))
     return stroke, blob
