@@ -34,6 +34,10 @@ MORE = {
     "/workshop/products/new/": "iris",
     "/workshop/products/cedar-nameboard/sides/front/scale/": "iris",
     "/workshop/products/deck-cushion/variants/": "iris",
+    "/workshop/products/materials/methods/engraving/": "iris",
+    "/workshop/products/burgee-pennant/?selected=flag/cloth": "iris",
+    "/goods/ships-bell/": None,
+    "/goods/slate-sign/": None,
     "/goods/none/": None,
 }
 

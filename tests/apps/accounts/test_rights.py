@@ -47,6 +47,7 @@ def test_service_refuses_just_the_roles_that_are_not_ticked(name, role):
 STAFF_PAGES = {
     "catalogue:products": {"owner", "seller"},
     "catalogue:materials": {"owner", "seller"},
+    "catalogue:new_method": {"owner", "seller"},
     "catalogue:new_product": {"owner", "seller"},
     "orders:orders": {"owner", "seller", "desk", "decorator"},
     "orders:outbox": {"owner", "seller", "desk", "decorator"},

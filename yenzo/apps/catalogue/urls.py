@@ -1,12 +1,14 @@
 from django.urls import path
 
-from yenzo.apps.catalogue.views import areas, lines, products, setup, sides
+from yenzo.apps.catalogue.views import areas, lines, materials, products, setup, sides
 
 app_name = "catalogue"
 urlpatterns = [
     path("", products.product_list, name="products"),
     path("new/", products.new_product, name="new_product"),
-    path("materials/", products.material_list, name="materials"),
+    path("materials/", materials.material_list, name="materials"),
+    path("materials/methods/new/", materials.edit_method, name="new_method"),
+    path("materials/methods/<slug:key>/", materials.edit_method, name="method"),
     path("<slug:key>/", setup.setup_page, name="setup"),
     path("<slug:key>/undo/", setup.undo, name="undo"),
     path("<slug:key>/redo/", setup.redo, name="redo"),

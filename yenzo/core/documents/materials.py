@@ -21,7 +21,20 @@ class Method(Frozen):
     good_dpi: float = Field(default=150, gt=0, le=4800, description="coarser artwork gets advice")
     most_colors: int | None = Field(default=None, ge=1, le=100, description="of texts in one area; none: any number")
     files: tuple[FileFormat, ...] = Field(default=("svg", "png", "pdf"), min_length=1)
+    mirrored: bool = Field(default=False, description="whether files are mirrored, as for transfers")
+    one_color: bool = Field(default=False, description="whether all that shows becomes one black plate")
+    separations: bool = Field(default=False, description="whether each color gets files of its own, too")
+    underbase_mm: float | None = Field(
+        default=None, ge=-5, le=5, description="a white plate under all colors, grown by this (choked below zero)"
+    )
+    registration: bool = Field(default=False, description="whether marks stand around the bleed")
+    spot_colors: bool = Field(default=False, description="whether PDFs name their colors as spot plates")
     gradients: bool = Field(default=True, description="whether a color can go over into another one")
+
+    @property
+    def is_plates(self) -> bool:
+        """Whether pictures and gradients can't be made: every plate has one color."""
+        return self.one_color or self.separations or self.spot_colors or self.underbase_mm is not None
 
 
 class PaletteColor(Frozen):

@@ -14,10 +14,10 @@ from dataclasses import dataclass
 
 from yenzo.core.planning.engine import engine_id
 from yenzo.core.planning.manifest import AreaEntry, FileEntry, Kind, Manifest, PictureEntry, TextEntry, entries_of
+from yenzo.core.planning.plates import margin_mm, plates_of
 from yenzo.core.planning.ticket import make_ticket
 from yenzo.core.planning.work import Work
 from yenzo.core.render.files import render_file
-from yenzo.core.render.page import area_page
 from yenzo.core.scene.nodes import AreaScene
 
 # The earliest date a ZIP can carry: a real one would make every pack different.
@@ -44,7 +44,8 @@ def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
     """Make the pack of a piece; `on_progress` is told (steps done, steps in all) after each file."""
     areas = [area for area in work.walked.scene.areas if area.nodes]
     methods = work.walked.setup.materials.methods
-    steps = sum(len(methods[area.method].files) for area in areas) + 1 + len(work.originals)
+    plates = {area: plates_of(area, methods[area.method]) for area in areas}
+    steps = sum(len(plates[area]) * len(methods[area.method].files) for area in areas) + 1 + len(work.originals)
     files: list[_File] = []
     area_entries = []
 
@@ -55,12 +56,18 @@ def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
 
     for area in areas:
         names = []
-        for file_format in methods[area.method].files:
-            name = f"{work.number}_{area.side}_{area.key}.{file_format}"
-            data = render_file(area_page(area), work.assets, file_format, dpi=area.area.dpi)
-            add(_File(name, file_format, data))
-            names.append(name)
-        area_entries.append(_area_entry(area, tuple(names)))
+        method = methods[area.method]
+        for plate in plates[area]:
+            stem = "_".join(
+                filter(None, (work.number, area.side, area.key, safe_name(plate.name) if plate.name else ""))
+            )
+            for file_format in method.files:
+                name = f"{stem}.{file_format}"
+                dpi, spots = area.area.dpi, method.spot_colors
+                data = render_file(plate.page, work.assets, file_format, dpi=dpi, spot_colors=spots)
+                add(_File(name, file_format, data))
+                names.append(name)
+        area_entries.append(_area_entry(area, margin_mm(method), tuple(names)))
     add(_File(f"{work.number}_ticket.pdf", "ticket", make_ticket(work)))
     for original in work.originals:
         name = f"originals/{original.field}_{safe_name(original.name)}"
@@ -76,7 +83,8 @@ def safe_name(name: str) -> str:
     return plain[-80:] or "file"
 
 
-def _area_entry(area: AreaScene, files: tuple[str, ...]) -> AreaEntry:
+def _area_entry(area: AreaScene, margin: float, files: tuple[str, ...]) -> AreaEntry:
+    offset = area.area.bleed_mm + margin
     return AreaEntry(
         side=area.side,
         area=area.key,
@@ -84,7 +92,7 @@ def _area_entry(area: AreaScene, files: tuple[str, ...]) -> AreaEntry:
         width_mm=area.area.width_mm,
         height_mm=area.area.height_mm,
         bleed_mm=area.area.bleed_mm,
-        trim_offset_mm=(area.area.bleed_mm, area.area.bleed_mm),
+        trim_offset_mm=(offset, offset),
         method=area.method,
         dpi=area.area.dpi,
         texts=tuple(

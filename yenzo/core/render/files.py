@@ -11,13 +11,13 @@ from yenzo.core.render.svg import render_svg
 FORMATS = ("svg", "png", "pdf", "dxf")
 
 
-def render_file(page: Page, assets: Assets, file_format: str, *, dpi: float) -> bytes:
-    """Return the page as a file; raises RenderError for a format that can't be made."""
+def render_file(page: Page, assets: Assets, file_format: str, *, dpi: float, spot_colors: bool = False) -> bytes:
+    """Return the page as a file; raises RenderError for a format that can't be made. Spot colors are PDF's alone."""
     match file_format:
         case "svg":
             return render_svg(page, assets)
         case "pdf":
-            return render_pdf(page, assets)
+            return render_pdf(page, assets, spot_colors=spot_colors)
         case "png":
             return render_png(page, assets, dpi)
         case "dxf":

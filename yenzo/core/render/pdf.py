@@ -4,6 +4,7 @@ Page boxes by ISO 32000-2 section 14.11.2: media and bleed box are the page, the
 The file carries no dates and an id made from its content, so the same page gives the same bytes.
 """
 
+import hashlib
 import io
 import zlib
 
@@ -11,6 +12,7 @@ import pikepdf
 from PIL import Image
 
 from yenzo.core.documents.assets import Assets
+from yenzo.core.errors import RenderError
 from yenzo.core.measure import mm_to_points, plain_number
 from yenzo.core.render.page import Page, paint_page
 from yenzo.core.render.pictures import open_picture
@@ -22,10 +24,13 @@ OPERATORS = {"M": "m", "L": "l", "C": "c", "Z": "h"}
 FAST_COMPRESSION = 1
 
 
-def render_pdf(page: Page, assets: Assets, *, compression: int = FAST_COMPRESSION) -> bytes:
-    """Return the page as a PDF file; `compression` is zlib's level for its pictures."""
+def render_pdf(page: Page, assets: Assets, *, compression: int = FAST_COMPRESSION, spot_colors: bool = False) -> bytes:
+    """Return the page as a PDF file; `compression` is zlib's level for its pictures.
+
+    With spot colors each color that has a name is a plate of that name (a Separation, ISO 32000-2, 8.6.6.4).
+    """
     pdf = pikepdf.new()
-    canvas = _PdfCanvas(pdf, page.height_mm, assets, compression)
+    canvas = _PdfCanvas(pdf, page.height_mm, assets, compression, spot_colors=spot_colors)
     paint_page(page, canvas)
     width, height = mm_to_points(page.width_mm), mm_to_points(page.height_mm)
     trim = page.trim
@@ -44,7 +49,9 @@ def render_pdf(page: Page, assets: Assets, *, compression: int = FAST_COMPRESSIO
                 BleedBox=whole,
                 TrimBox=trimmed,
                 Resources=pikepdf.Dictionary(
-                    XObject=pikepdf.Dictionary(canvas.pictures), Pattern=pikepdf.Dictionary(canvas.patterns)
+                    XObject=pikepdf.Dictionary(canvas.pictures),
+                    Pattern=pikepdf.Dictionary(canvas.patterns),
+                    ColorSpace=pikepdf.Dictionary(canvas.spots),
                 ),
                 Contents=pdf.make_stream(canvas.content()),
             )
@@ -57,7 +64,11 @@ def render_pdf(page: Page, assets: Assets, *, compression: int = FAST_COMPRESSIO
 
 
 class _PdfCanvas:
-    def __init__(self, pdf: pikepdf.Pdf, height_mm: float, assets: Assets, compression: int) -> None:
+    def __init__(
+        self, pdf: pikepdf.Pdf, height_mm: float, assets: Assets, compression: int, *, spot_colors: bool
+    ) -> None:
+        self._has_spots = spot_colors
+        self.spots: dict[str, pikepdf.Object] = {}
         k = mm_to_points(1)
         self._pdf = pdf
         self._assets = assets
@@ -70,12 +81,25 @@ class _PdfCanvas:
     def fill(self, outline: Outline, paint: Fill) -> None:
         if not outline:
             return
-        if isinstance(paint, Paint):
+        if isinstance(paint, Paint) and self._has_spots and paint.name:
+            self._parts.append(f"{self._spot(paint)} cs 1 scn")
+        elif isinstance(paint, Paint):
             self._parts.append(" ".join(map(plain_number, _rgb(paint))) + " rg")
+        elif self._has_spots:
+            raise RenderError("gradient", "pdf", "A color that goes over into another one has no plate of its own.")
         else:
             self._parts.append(f"/Pattern cs {self._gradient(paint)} scn")
         self._path(outline)
         self._parts.append("f")
+
+    def _spot(self, paint: Paint) -> str:
+        name = f"/S{hashlib.sha256(paint.name.encode()).hexdigest()[:8]}"
+        tint = pikepdf.Dictionary(
+            FunctionType=2, Domain=_numbers(0, 1), C0=_numbers(1, 1, 1), C1=_numbers(*_rgb(paint)), N=1
+        )
+        plate = pikepdf.Name("/" + " ".join(filter(None, (paint.name, paint.reference))))
+        self.spots[name] = pikepdf.Array([pikepdf.Name.Separation, plate, pikepdf.Name.DeviceRGB, tint])
+        return name
 
     def _path(self, outline: Outline) -> None:
         for verb, numbers in outline.steps():

@@ -13,7 +13,6 @@ from yenzo.apps.catalogue.forms import NewProductForm
 from yenzo.apps.catalogue.listing import list_rows
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.services.products import add_goods_picture, create_product
-from yenzo.apps.catalogue.to_core import materials
 from yenzo.core.errors import ArtworkError
 
 
@@ -44,8 +43,3 @@ def new_product(request: HttpRequest) -> HttpResponse:
             return redirect("catalogue:scale", product.key, "front")
     status = 422 if form.is_bound else 200
     return render(request, "catalogue/new_product.html", {"form": form, "section": "products"}, status=status)
-
-
-@staff_page(*SELLERS)
-def material_list(request: HttpRequest) -> HttpResponse:
-    return render(request, "catalogue/materials.html", {"materials": materials(), "section": "materials"})

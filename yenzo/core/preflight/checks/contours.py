@@ -1,4 +1,4 @@
-"""What a drawing of contours can't hold, on areas whose method wants one."""
+"""What a drawing of contours or plates of one color can't hold, on areas whose method wants those."""
 
 from collections.abc import Iterator
 
@@ -9,8 +9,8 @@ from yenzo.core.scene.paints import GradientPaint
 
 
 def find_without_contours(area: AreaScene, method: Method) -> Iterator[Finding]:
-    """Yield a finding for each picture and each gradient when a DXF file is wanted."""
-    if "dxf" not in method.files:
+    """Yield a finding for each picture and each gradient when a DXF file or plates are wanted."""
+    if "dxf" not in method.files and not method.is_plates:
         return
     for picture in area.pictures:
         message = (

@@ -1,0 +1,105 @@
+import io
+
+import pikepdf
+import pytest
+from PIL import Image
+
+from tests.core.conftest import board, entries, upload
+from yenzo.core.documents.materials import Method
+from yenzo.core.documents.reading import read_setup
+from yenzo.core.errors import RenderError
+from yenzo.core.planning.plates import MARKS_MM, plates_of
+from yenzo.core.render.files import render_file
+from yenzo.core.shapes.polygons import polygon_of
+from yenzo.core.spine import walk
+
+WHITE = {"palette": "finishes", "color": "white"}
+
+
+def method(**options):
+    return Method(name="Carving", done="carved", **options)
+
+
+@pytest.fixture
+def panel(assets):
+    """A text in gold with a white edge."""
+    document = board()
+    document["placements"][0]["effects"] = {"stroke": {"width_mm": 3, "color": WHITE}}
+    return walk(read_setup(document), entries({"name": "Tern"}), assets).scene.areas.__next__()
+
+
+def covered(plate):
+    """What a plate covers, in mm2, by the names of its paints."""
+    layers = [layer for placed in plate.page.areas for node in placed.scene.letterings for layer in node.layers]
+    return {layer.paint.name: polygon_of(layer.outline).area for layer in layers}
+
+
+def test_plain_method_has_one_page_as_it_is(panel):
+    (plate,) = plates_of(panel, method())
+    assert plate.name == ""
+    assert set(covered(plate)) == {"Gold leaf", "White"}
+
+
+def test_separations_share_the_whole_out_without_overlap(panel):
+    composite, *separations = plates_of(panel, method(separations=True))
+    by_name = {plate.name: covered(plate)[plate.name] for plate in separations}
+    assert list(by_name) == ["White", "Gold leaf"]
+    assert sum(by_name.values()) == pytest.approx(covered(composite)["White"], rel=1e-4)
+
+
+def test_one_color_is_a_single_black_shape(panel):
+    (plate,) = plates_of(panel, method(one_color=True))
+    assert covered(plate) == {"Black": pytest.approx(covered(plates_of(panel, method())[0])["White"], rel=1e-4)}
+
+
+@pytest.mark.parametrize(("by_mm", "grows"), [(0.5, True), (-0.5, False)])
+def test_underbase_is_grown_or_choked_under_everything(panel, by_mm, grows):
+    composite, underbase = plates_of(panel, method(underbase_mm=by_mm))
+    assert underbase.name == "underbase"
+    whole, white = covered(composite)["White"], covered(underbase)["Underbase white"]
+    assert (white > whole) == grows
+
+
+def test_mirrored_page_reads_from_the_other_side(panel, assets):
+    straight, mirrored = (
+        Image.open(io.BytesIO(render_file(plates_of(panel, option)[0].page, assets, "png", dpi=20)))
+        for option in (method(), method(mirrored=True))
+    )
+    here, there, turned = (
+        picture.getchannel("A").tobytes()
+        for picture in (straight, mirrored, mirrored.transpose(Image.Transpose.FLIP_LEFT_RIGHT))
+    )
+    off, off_unturned = (sum(abs(a - b) > 90 for a, b in zip(here, other, strict=True)) for other in (turned, there))
+    assert off < 0.01 * len(here) < off_unturned
+
+
+def test_registration_marks_stand_around_the_bleed_and_the_trim_moves_along(panel, assets):
+    (plate,) = plates_of(panel, method(registration=True))
+    page = plate.page
+    assert (page.width_mm, page.trim.left) == (544 + 2 * MARKS_MM, 2 + MARKS_MM)
+    picture = Image.open(io.BytesIO(render_file(page, assets, "png", dpi=100)))
+    corner = picture.crop((0, 0, int(MARKS_MM / 25.4 * 100), int(MARKS_MM / 25.4 * 100)))
+    assert corner.getchannel("A").getbbox() is not None
+
+
+def test_spot_colors_are_plates_of_their_name_and_look_the_same(panel, assets):
+    page = plates_of(panel, method())[0].page
+    plain, spots = (render_file(page, assets, "pdf", dpi=0, spot_colors=on) for on in (False, True))
+    with pikepdf.open(io.BytesIO(spots)) as pdf:
+        names = {str(space[1]) for space in pdf.pages[0].Resources.ColorSpace.values()}
+    assert names == {"/Gold leaf GL 23", "/White"}
+    import pypdfium2
+
+    shown = [pypdfium2.PdfDocument(data)[0].render(scale=0.3).to_pil().tobytes() for data in (plain, spots)]
+    assert max(abs(a - b) for a, b in zip(*shown, strict=True)) <= 2
+
+
+def test_picture_has_no_plate_and_is_found_before(assets):
+    document = board()
+    document["materials"]["methods"]["carving"] |= {"separations": True}
+    values = {"name": "Tern", "with_photo": True}
+    walked = walk(read_setup(document), entries(values, uploads={"photo": upload()}), assets)
+    assert "no_contours" in {finding.code for finding in walked.verdict.findings}
+    photo = next(area for area in walked.scene.areas if area.key == "photo")
+    with pytest.raises(RenderError, match="plates of one color"):
+        plates_of(photo, walked.setup.materials.methods["carving"])

@@ -1,0 +1,109 @@
+"""Decoration methods in words and as a form."""
+
+from typing import Any
+
+from django import forms
+from django.http import QueryDict
+
+from yenzo.apps.catalogue.aspects.interface import counted, joined
+from yenzo.core.documents.materials import Method
+from yenzo.core.measure import plain_number
+
+NUMBER = forms.NumberInput(attrs={"step": "any"})
+FILES = (("svg", "SVG"), ("pdf", "PDF"), ("png", "PNG"), ("dxf", "DXF"))
+
+
+def method_words(method: Method) -> str:
+    """Return what a method can make and which files it gets, as a sentence says it."""
+
+    def mm(value: float) -> str:
+        return f"{plain_number(value, 2)} mm"
+
+    said = [f"letters from {mm(method.least_letter_mm)}"]
+    if method.least_stroke_mm is not None:
+        said.append(f"strokes from {mm(method.least_stroke_mm)}")
+    if method.least_gap_mm is not None:
+        said.append(f"gaps from {mm(method.least_gap_mm)}")
+    said.append(f"artwork from {method.least_dpi:g} dpi, good from {method.good_dpi:g} dpi")
+    if method.most_colors is not None:
+        said.append(f"up to {counted(method.most_colors, 'color')}")
+    if not method.gradients:
+        said.append("no gradients")
+    files = joined([name.upper() for name in method.files])
+    options = (
+        (method.mirrored, "mirrored"),
+        (method.one_color, "in one color"),
+        (method.separations, "one plate a color as well"),
+        (method.underbase_mm is not None, f"a white underbase {_grown(method.underbase_mm or 0)}"),
+        (method.registration, "with registration marks"),
+        (method.spot_colors, "with spot colors"),
+    )
+    chosen = [words for is_on, words in options if is_on]
+    return f"{', '.join(said)} · files: {', '.join([files, *chosen])}"
+
+
+def _grown(by_mm: float) -> str:
+    if not by_mm:
+        return "of the same size"
+    return f"{'grown' if by_mm > 0 else 'choked'} by {plain_number(abs(by_mm), 2)} mm"
+
+
+class MethodForm(forms.Form):
+    """Everything of a decoration method."""
+
+    name = forms.CharField(max_length=200, label="Name")
+    done = forms.CharField(max_length=200, label="As sentences say it", help_text="engraved, printed, cut from cloth")
+    least_letter_mm = forms.FloatField(min_value=0.1, max_value=2000, widget=NUMBER, label="Least letter height, mm")
+    least_stroke_mm = forms.FloatField(
+        required=False, min_value=0.01, max_value=50, widget=NUMBER, label="Thinnest stroke, mm; empty for any"
+    )
+    least_gap_mm = forms.FloatField(
+        required=False, min_value=0.01, max_value=50, widget=NUMBER, label="Narrowest gap or counter, mm; empty for any"
+    )
+    least_dpi = forms.FloatField(min_value=1, max_value=4800, widget=NUMBER, label="Artwork is refused below, dpi")
+    good_dpi = forms.FloatField(min_value=1, max_value=4800, widget=NUMBER, label="Artwork is good from, dpi")
+    most_colors = forms.IntegerField(
+        required=False, min_value=1, max_value=100, label="Most colors of texts in one area; empty for any number"
+    )
+    gradients = forms.BooleanField(required=False, label="A color can go over into another one")
+    made_files = forms.MultipleChoiceField(
+        choices=FILES,
+        widget=forms.CheckboxSelectMultiple,
+        label="Files for production",
+        error_messages={"required": "Pick at least one, or nothing can be made."},
+    )
+    mirrored = forms.BooleanField(required=False, label="Files are mirrored, as for transfers")
+    one_color = forms.BooleanField(required=False, label="All that shows becomes one black shape")
+    separations = forms.BooleanField(required=False, label="Each color gets files of its own as well")
+    underbase_mm = forms.FloatField(
+        required=False,
+        min_value=-5,
+        max_value=5,
+        widget=NUMBER,
+        label="White underbase grown by, mm (below zero: choked); empty for none",
+    )
+    registration = forms.BooleanField(required=False, label="Registration marks around the bleed")
+    spot_colors = forms.BooleanField(required=False, label="PDFs name their colors as spot plates")
+
+    def __init__(self, method: Method | None, data: QueryDict | None = None) -> None:
+        begin = Method(name="New method", done="made") if method is None else method
+        initial = {
+            name: plain_number(value) if isinstance(value, float) else value
+            for name, value in begin.model_dump().items()
+        }
+        # A form has uploads by the name of `files`.
+        initial["made_files"] = initial.pop("files")
+        super().__init__(data, initial=initial if method else {**initial, "name": "", "done": ""}, auto_id="method-%s")
+
+    def clean(self) -> dict[str, Any]:
+        """Refuse what contradicts itself."""
+        given: dict[str, Any] = super().clean() or {}
+        if (given.get("least_dpi") or 0) > (given.get("good_dpi") or 0):
+            self.add_error("good_dpi", "Artwork can't be good below what is refused.")
+        return given
+
+    def document(self) -> dict[str, Any]:
+        """Return the method as a small document of the core."""
+        given = {name: value for name, value in self.cleaned_data.items() if value is not None}
+        given["files"] = given.pop("made_files")
+        return given

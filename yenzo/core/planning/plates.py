@@ -1,0 +1,123 @@
+"""Plates: an area and its decoration method come in; the pages that production gets, each with a name, go out."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+
+from yenzo.core.documents.areas import Area
+from yenzo.core.documents.materials import Method
+from yenzo.core.errors import RenderError
+from yenzo.core.render.page import Page, PlacedArea, area_page
+from yenzo.core.scene.nodes import AreaScene, Lettering
+from yenzo.core.scene.paints import Layer, Paint
+from yenzo.core.shapes.areas import arc_outline
+from yenzo.core.shapes.booleans import difference, union
+from yenzo.core.shapes.box import Box
+from yenzo.core.shapes.matrix import Matrix
+from yenzo.core.shapes.outline import Outline
+from yenzo.core.shapes.polygons import grown
+
+ONE_COLOR = Paint("#000000", "Black")
+UNDERBASE = Paint("#e8e8e8", "Underbase white")
+REGISTRATION = Paint("#000000", "All")
+# What registration marks need around the bleed, and how they are drawn, in mm.
+MARKS_MM, MARK_RADIUS_MM, MARK_LINE_MM = 8.0, 2.0, 0.15
+
+
+@dataclass(frozen=True)
+class Plate:
+    """One page for production; `name` is empty for the page that shows everything."""
+
+    name: str
+    page: Page
+
+
+def margin_mm(method: Method) -> float:
+    """Return what lies around the bleed on every page of a method."""
+    return MARKS_MM if method.registration else 0.0
+
+
+def plates_of(area: AreaScene, method: Method) -> tuple[Plate, ...]:
+    """Return all pages of an area; raises RenderError when pictures or gradients are to become plates."""
+    whole = _recolored(area, ONE_COLOR) if method.one_color else area
+    scenes = [("", whole)]
+    if method.underbase_mm is not None:
+        scenes.append(("underbase", _of_layers(area, [Layer(_underbase(area, method.underbase_mm), UNDERBASE, "ink")])))
+    if method.separations:
+        scenes += [(paint.name or paint.screen, _of_layers(area, [layer])) for paint, layer in _separated(area)]
+    return tuple(Plate(name, _finished(area_page(scene), method)) for name, scene in scenes)
+
+
+def _finished(page: Page, method: Method) -> Page:
+    if method.registration:
+        page = _with_marks(page)
+    if method.mirrored:
+        over = Matrix(-1, 0, 0, 1, page.width_mm, 0)
+        turned = Box(page.width_mm - page.trim.right, page.trim.top, page.width_mm - page.trim.left, page.trim.bottom)
+        areas = tuple(replace(placed, place=placed.place.then(over)) for placed in page.areas)
+        page = replace(page, areas=areas, trim=turned)
+    return page
+
+
+def _layers(area: AreaScene) -> list[Layer]:
+    for picture in area.pictures:
+        message = f"“{picture.name}” is a picture, and “{area.name}” is to be made in plates of one color each."
+        raise RenderError("no_plates", area.key, message)
+    layers = [layer for lettering in area.letterings for layer in lettering.layers]
+    if any(not isinstance(layer.paint, Paint) for layer in layers):
+        message = f"A color on “{area.name}” goes over into another one, which plates of one color can't have."
+        raise RenderError("no_plates", area.key, message)
+    return layers
+
+
+def _recolored(area: AreaScene, paint: Paint) -> AreaScene:
+    """Return all that shows of an area in one color."""
+    return _of_layers(area, [Layer(union(layer.outline for layer in _layers(area)), paint, "ink")])
+
+
+def _separated(area: AreaScene) -> list[tuple[Paint, Layer]]:
+    """Return each color with what shows of it: what lies over it is cut out."""
+    shown: dict[Paint, list[Outline]] = {}
+    above: list[Outline] = []
+    for layer in reversed(_layers(area)):
+        assert isinstance(layer.paint, Paint)
+        visible = difference(layer.outline, union(above)) if above else layer.outline
+        shown.setdefault(layer.paint, []).insert(0, visible)
+        above.append(layer.outline)
+    return [(paint, Layer(union(parts), paint, "ink")) for paint, parts in reversed(shown.items())]
+
+
+def _underbase(area: AreaScene, by_mm: float) -> Outline:
+    """Return what lies white under all colors, grown or (below zero) choked."""
+    return grown(union(layer.outline for layer in _layers(area)), by_mm)
+
+
+def _of_layers(area: AreaScene, layers: Iterable[Layer]) -> AreaScene:
+    nodes = tuple(_drawing(layer) for layer in layers)
+    return AreaScene(area.side, area.area, nodes)
+
+
+def _drawing(layer: Layer) -> Lettering:
+    assert isinstance(layer.paint, Paint)
+    return Lettering("", "", "", "", "", 0, 0, layer.outline, layer.paint)
+
+
+def _with_marks(page: Page) -> Page:
+    wide, high = page.width_mm + 2 * MARKS_MM, page.height_mm + 2 * MARKS_MM
+    areas = tuple(replace(p, place=p.place.then(Matrix.shift(MARKS_MM, MARKS_MM))) for p in page.areas)
+    middles = [(x, y) for x in (MARKS_MM / 2, wide - MARKS_MM / 2) for y in (MARKS_MM / 2, high - MARKS_MM / 2)]
+    marks = Outline.joined(_mark().shifted(x, y) for x, y in middles)
+    sheet = Area(key="marks", name="Marks", x_mm=0, y_mm=0, width_mm=wide, height_mm=high, method="registration")
+    scene = AreaScene("marks", sheet, (_drawing(Layer(marks, REGISTRATION, "ink")),))
+    trim = Box(*(edge + MARKS_MM for edge in page.trim))
+    return Page(wide, high, trim, (*areas, PlacedArea(scene, Matrix(), Outline.empty())))
+
+
+def _mark() -> Outline:
+    """Return a ring with a cross, about the origin."""
+    line, reach = MARK_LINE_MM / 2, MARK_RADIUS_MM * 1.6
+    radius = Matrix(MARK_RADIUS_MM, 0, 0, MARK_RADIUS_MM, 0, 0)
+    inner = Matrix(MARK_RADIUS_MM - 2 * line, 0, 0, MARK_RADIUS_MM - 2 * line, 0, 0)
+    ring = difference(arc_outline(0, 360, radius), arc_outline(0, 360, inner))
+    return union(
+        [ring, Outline.rectangle(Box(-reach, -line, reach, line)), Outline.rectangle(Box(-line, -reach, line, reach))]
+    )
