@@ -75,7 +75,7 @@ class ShapeForm(forms.Form):
             "start_deg": plain_number(ring.start_deg),
             "spread_deg": plain_number(ring.spread_deg),
             "points": ", ".join(
-                f"{plain_number(x * area.width_mm, 3)} {plain_number(y * area.height_mm, 3)}" for x, y in corners
+                f"{plain_number(x * area.width_mm, 2)} {plain_number(y * area.height_mm, 2)}" for x, y in corners
             ),
             "under": area.under,
             **_surface_values(area),
