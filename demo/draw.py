@@ -46,6 +46,10 @@ def main() -> None:
         draw(page, slate, (1280, 960), HERE / "products" / "slate-sign" / "assets" / "front.png")
         bell = (HERE / "art" / "bell.svg").read_text()
         draw(page, bell, (1200, 1300), HERE / "products" / "ships-bell" / "assets" / "front.png")
+        clock, harbor = HERE / "products" / "tide-clock", (HERE / "art" / "photo.svg").read_text()
+        draw(page, (HERE / "art" / "clock.svg").read_text(), (1200, 1200), clock / "assets" / "front.png")
+        larger = harbor.replace('width="560" height="560"', 'width="1100" height="1100"', 1)
+        draw(page, larger, (1100, 1100), clock / "entries" / "assets" / "harbor-evening.png")
         pennant = (HERE / "art" / "pennant.svg").read_text()
         for name, cloth in PENNANTS.items():
             to = HERE / "products" / "burgee-pennant" / "assets" / f"flag-{name}.png"

@@ -1,8 +1,12 @@
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 
-from tests.core.conftest import entries
+from tests.core.artwork.test_windows import goods
+from tests.core.conftest import board, entries
+from yenzo.apps.accounts.rights import Actor
 from yenzo.apps.catalogue.files import StoredAssets
+from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.services.products import add_goods_picture, import_product
 from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.apps.designs.slip import build_slip
 from yenzo.core.shapes.areas import trim_outline
@@ -118,3 +122,26 @@ def test_corners_that_nobody_could_see_are_refused_on_the_page(seller, product):
     answer = seller.post(ADDRESS, {"way": "rectangle", **corners})
     assert answer.status_code == 422
     assert "don&#x27;t span a surface" in answer.content.decode()
+
+
+def test_holes_of_the_goods_picture_become_areas_under_it(seller, product, tmp_path):
+    path = tmp_path / "ring.png"
+    path.write_bytes(goods(("ellipse", (300, 150, 500, 350))))
+    picture = add_goods_picture(Actor("seller", "Iris"), path, path.name)
+    side = {**board()["sides"][0], "picture": picture, "areas": []}
+    side["scale"] = {"start_px": [0, 0], "end_px": [800, 0], "length_mm": 400}
+    document = {**board(), "sides": [side], "placements": []}
+    document.pop("materials")
+    import_product(Actor("owner", "Mara"), document, key="ring")
+    page = seller.post("/workshop/products/ring/sides/front/windows/").content.decode()
+    (area,) = setup_of_draft(Product.objects.get(key="ring")).sides[0].areas
+    assert (area.name, area.under) == ("Window 1", True)
+    assert (area.x_mm, area.y_mm, area.width_mm) == pytest.approx((150, 75, 100), abs=0.3)
+    assert polygon_of(trim_outline(area)).area == pytest.approx(3.14159 * 50**2, rel=5e-3)
+    assert "1 window found" in page or 'data-imprint="front/window-1"' in page
+
+
+def test_picture_without_holes_is_told_in_words(seller, product):
+    answer = seller.post("/workshop/products/board/sides/front/windows/")
+    assert answer.status_code == 422
+    assert "No hole was found" in answer.content.decode()

@@ -130,10 +130,24 @@ class ShapeForm(forms.Form):
         bounds = outline.bounds
         if bounds is None or bounds.width <= 0 or bounds.height <= 0:
             raise forms.ValidationError("The SVG file has no shape that covers anything.")
-        wide, high = bounds.width, bounds.height
-        unit = Matrix(1 / wide, 0, 0, 1 / high, -bounds.left / wide, -bounds.top / high)
-        given["shape"] = {"kind": "path", "data": _shares(outline.mapped(unit))}
-        given["height_mm"] = round(self.area.width_mm * high / wide, 2)
+        place = framed(outline)
+        given["shape"] = place["shape"]
+        given["height_mm"] = round(self.area.width_mm * bounds.height / bounds.width, 2)
+
+
+def framed(outline: Outline) -> dict[str, Any]:
+    """Return an outline that has a size as the place and shape of an area, as a set-up document has them."""
+    bounds = outline.bounds
+    assert bounds is not None
+    wide, high = bounds.width, bounds.height
+    unit = Matrix(1 / wide, 0, 0, 1 / high, -bounds.left / wide, -bounds.top / high)
+    return {
+        "x_mm": round(bounds.left, 3),
+        "y_mm": round(bounds.top, 3),
+        "width_mm": round(wide, 3),
+        "height_mm": round(high, 3),
+        "shape": {"kind": "path", "data": _shares(outline.mapped(unit))},
+    }
 
 
 def _surface_values(area: Area) -> dict[str, Any]:

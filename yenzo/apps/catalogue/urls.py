@@ -20,6 +20,7 @@ urlpatterns = [
     path("<slug:key>/variants/", sides.variants, name="variants"),
     path("<slug:key>/variants/<slug:variant_key>/remove/", sides.remove_variant, name="remove_variant"),
     path("<slug:key>/areas/<slug:side_key>/", areas.draw_area, name="draw_area"),
+    path("<slug:key>/sides/<slug:side_key>/windows/", areas.add_windows, name="windows"),
     path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/", areas.change_area, name="change_area"),
     path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/shape/", areas.shape_area, name="shape_area"),
     path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/place/", areas.place_area, name="place_area"),

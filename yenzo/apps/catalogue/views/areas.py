@@ -8,17 +8,22 @@ from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
+from yenzo.apps.catalogue.aspects.interface import counted
+from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.forms import AreaForm
 from yenzo.apps.catalogue.models import Product
-from yenzo.apps.catalogue.shaping import ShapeForm
+from yenzo.apps.catalogue.shaping import ShapeForm, framed
 from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.apps.catalogue.views.setup import changed, setup_answer
+from yenzo.core.artwork.windows import find_windows
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.setup import Setup
+from yenzo.core.shapes.matrix import Matrix
 
 PLACE = ("x_mm", "y_mm", "width_mm", "height_mm")
 LEAST_DRAWN_MM = 1.0
+WINDOW_TOLERANCE_MM = 0.1
 
 
 @staff_page(*SELLERS)
@@ -94,6 +99,32 @@ def remove_area(request: HttpRequest, key: str, side_key: str, area_key: str) ->
         {"do": "remove", "path": ["sides", side_key, "areas"], "key": area_key},
     ]
     return changed(request, key, operations, f"{area.name} removed")
+
+
+@staff_page(*SELLERS)
+@require_POST
+def add_windows(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
+    """Find the holes in a side's picture and add an area behind each one."""
+    product = get_object_or_404(Product.objects.select_related("live"), key=key)
+    setup = setup_of_draft(product)
+    side = setup.side(side_key)
+    if side is None or side.scale is None:
+        raise Http404
+    px_per_mm = side.scale.px_per_mm
+    outlines = find_windows(StoredAssets().read(side.picture.asset), WINDOW_TOLERANCE_MM * px_per_mm)
+    if not outlines:
+        trouble = f"No hole was found: the picture of “{side.name}” must be a PNG or WebP that is transparent there."
+        return setup_answer(request, product, status=422, trouble=trouble)
+    method = next(iter(setup.materials.methods), "none")
+    areas = [{"key": area.key} for area in side.areas]
+    operations = []
+    for number, outline in enumerate(outlines, 1):
+        area_key = free_key({"areas": areas}, ("areas",), f"window {number}")
+        areas.append({"key": area_key})
+        item = {"key": area_key, "name": f"Window {number}", "method": method, "under": True}
+        place = framed(outline.mapped(Matrix(1 / px_per_mm, 0, 0, 1 / px_per_mm, 0, 0)))
+        operations.append({"do": "add", "path": ["sides", side_key, "areas"], "item": {**item, **place}})
+    return changed(request, key, operations, f"{counted(len(outlines), 'window')} found on {side.name}")
 
 
 @staff_page(*SELLERS)
