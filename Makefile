@@ -3,7 +3,7 @@ PORT ?= 8480
 PYTHON := .venv/bin/python
 SHELL := /bin/bash
 
-.PHONY: help setup setup-test demo test lint bench lock clean schemas screenshots
+.PHONY: help setup setup-test demo test lint bench fuzz lock clean schemas screenshots
 
 help: ## list the targets
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -27,6 +27,9 @@ lint: setup-test ## formatting, types, imports
 
 bench: setup-test ## measure the budgets and print a table
 	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m bench $(ARGS)
+
+fuzz: setup-test ## run 10,000 random documents through the core (ARGS="COUNT FIRST-SEED")
+	@$(PYTHON) -m tests.fuzzing $(or $(ARGS),10000)
 
 schemas: setup ## write the published JSON Schemas to docs/schemas
 	@for name in setup entries manifest; do $(PYTHON) -m yenzo.core schema $$name > docs/schemas/$$name.json; done

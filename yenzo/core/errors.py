@@ -5,6 +5,7 @@ YenzoError
 ├── AssetError         a picture or font that a document names is not there or is not what it says
 ├── TypefaceError      a font file can't be used
 ├── ArtworkError       an outside file is refused
+├── ShapeError         an outline is too tangled to be worked on
 └── RenderError        a back-end can't make what is asked
 """
 
@@ -36,6 +37,10 @@ class TypefaceError(YenzoError):
 
 class ArtworkError(YenzoError):
     """An outside file is refused."""
+
+
+class ShapeError(YenzoError):
+    """An outline is too tangled to be worked on."""
 
 
 class RenderError(YenzoError):

@@ -8,7 +8,8 @@ from PIL import Image, ImageDraw
 
 from yenzo.core.artwork.windows import find_windows
 from yenzo.core.shapes.fitting import fit_ring
-from yenzo.core.shapes.polygons import flattened, polygon_of
+from yenzo.core.shapes.flattening import flattened
+from yenzo.core.shapes.polygons import polygon_of
 
 SCALE = 4
 

@@ -10,8 +10,9 @@ from yenzo.core.documents.areas import Area
 from yenzo.core.shapes.areas import bleed_outline, path_outline, safe_outline, text_box, trim_outline
 from yenzo.core.shapes.booleans import difference, intersection, union
 from yenzo.core.shapes.box import Box
+from yenzo.core.shapes.flattening import covered_by, flattened
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.shapes.polygons import edge_of, flattened, grown, leaves_by, polygon_of
+from yenzo.core.shapes.polygons import edge_of, grown, leaves_by, polygon_of
 
 SQUARE = Outline.rectangle(Box(0, 0, 10, 10))
 PATHS = "M0 0L1 0L1 1L0.5 0.6L0 1Z"
@@ -108,3 +109,10 @@ def test_flattened_circle_is_nowhere_off_by_more_than_told():
         ring = flattened(circle, flatness)[0]
         middles = (ring + np.roll(ring, -1, axis=0)) / 2
         assert 50 - np.hypot(*(middles - 50).T).min() <= flatness
+
+
+def test_polygons_that_take_over_cover_the_same_as_curves_do():
+    hole = Outline("MLLLZ", np.array([[2, 2], [2, 8], [8, 8], [8, 2]], dtype=float))
+    overlapping = Outline.joined([SQUARE, SQUARE.shifted(6, 3), hole, trim_outline(area({"kind": "ellipse"}))])
+    assert covered_by(overlapping).area == pytest.approx(covered(overlapping), rel=1e-4)
+    assert covered_by(Outline.joined([SQUARE, hole])).area == pytest.approx(64)

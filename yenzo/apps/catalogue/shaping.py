@@ -11,11 +11,13 @@ from lxml import etree
 
 from yenzo.apps.catalogue.aspects.interface import points_in, shown_for
 from yenzo.core.documents.areas import Area, Cylinder, FourCorners, FreePath, Polygon, Rectangle, Ring
+from yenzo.core.errors import ShapeError
 from yenzo.core.measure import plain_number
 from yenzo.core.render.svg import path_data
 from yenzo.core.shapes.areas import OutlinePen
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.shapes.polygons import grown
 
 NUMBER = forms.NumberInput(attrs={"step": "any"})
 MOST_SVG_BYTES = 1_000_000
@@ -131,6 +133,10 @@ class ShapeForm(forms.Form):
         if bounds is None or bounds.width <= 0 or bounds.height <= 0:
             raise forms.ValidationError("The SVG file has no shape that covers anything.")
         place = framed(outline)
+        try:
+            grown(outline, -self.area.safe_mm)
+        except ShapeError as error:
+            raise forms.ValidationError(f"{error.message} Please simplify the outline.") from error
         given["shape"] = place["shape"]
         given["height_mm"] = round(self.area.width_mm * bounds.height / bounds.width, 2)
 

@@ -17,7 +17,7 @@ from yenzo.core.scene.paints import Fill, Paint
 from yenzo.core.shapes.booleans import union
 from yenzo.core.shapes.cubics import Cubics
 from yenzo.core.shapes.matrix import Matrix
-from yenzo.core.shapes.outline import Outline, Points, contours_of
+from yenzo.core.shapes.outline import Outline, Points
 
 VERSION = "R2010"
 MILLIMETRES = 4
@@ -46,9 +46,13 @@ class _DxfCanvas:
             message = "A color that goes over into another one has no contour; a DXF file can't have it."
             raise RenderError("gradient", "dxf", message)
         attributes = {"layer": self._layer(paint)}
-        for contour in contours_of(union([outline]).mapped(self._upright)):
-            curves = Cubics.of(contour).points
-            if "C" in contour.verbs:
+        merged = union([outline]).mapped(self._upright)
+        if not merged:
+            return
+        cubics, verbs = Cubics.of(merged), merged.verbs.split("M")[1:]
+        firsts = np.flatnonzero(np.diff(cubics.contours, prepend=-1))
+        for first, curves in zip(firsts, np.split(cubics.points, firsts[1:]), strict=True):
+            if "C" in verbs[cubics.contours[first]]:
                 self._add_spline(curves, attributes)
             else:
                 self._space.add_lwpolyline(curves[:, 0], close=True, dxfattribs=attributes)

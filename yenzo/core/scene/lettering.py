@@ -19,6 +19,7 @@ from yenzo.core.documents.placements import (
     StackPlacement,
 )
 from yenzo.core.documents.setup import Setup
+from yenzo.core.errors import ShapeError
 from yenzo.core.scene.effects import layers_of
 from yenzo.core.scene.joined import joined_text
 from yenzo.core.scene.nodes import Lettering
@@ -74,8 +75,12 @@ def set_text(
 
     laid = _laid(font, text, area, placement, asked.language)
     layers: tuple[Layer, ...] = ()
+    is_tangled = laid.is_tangled
     if placement.effects != NO_EFFECTS:
-        layers = layers_of(laid.outline, paint_of(placement.color), placement.effects, paint_of)
+        try:
+            layers = layers_of(laid.outline, paint_of(placement.color), placement.effects, paint_of)
+        except ShapeError:
+            is_tangled = True
     scaled_mm = laid.letter_height_mm * adjustment.scale
     node = Lettering(
         placement=placement.key,
@@ -93,6 +98,7 @@ def set_text(
         lines=laid.lines,
         overflow_mm=laid.overflow_mm,
         breaks_joins=laid.breaks_joins,
+        is_tangled=is_tangled,
         effects=layers,
         thin=_thin_places(setup, area, placement, font, text, asked.language, scaled_mm),
     )

@@ -41,6 +41,7 @@ class Lettering:
     lines: tuple[str, ...] = ()
     overflow_mm: float = 0.0
     breaks_joins: bool = False
+    is_tangled: bool = False
     effects: tuple[Layer, ...] = ()
     thin: ThinPlaces | None = None
 

@@ -1,7 +1,7 @@
 """Union, difference and intersection of outlines; curves stay curves (Skia's path operations).
 
 Skia counts in single precision, so it works on hundredths of a millimetre; results are exact to about a micrometre for
-pieces up to a metre.
+pieces up to a metre. Where it gives up, polygons within 4 µm take over.
 """
 
 from collections.abc import Iterable, Iterator
@@ -10,11 +10,17 @@ import numpy as np
 import pathops
 import shapely
 
+from yenzo.core.errors import ShapeError
+from yenzo.core.shapes.flattening import covered_by, flattened, outline_from
 from yenzo.core.shapes.outline import Outline, contours_of
 
 UNITS_PER_MM = 100.0
+TANGLED_WORDS = "These outlines run through each other far too often to be made."
 # In units: a hundredth of a micrometre would be noise, a micrometre can't be seen.
 CONIC_TOLERANCE = 0.05
+# Outlines of fewer points are quick however they cross; what hangs together in texts that can be read has fewer than
+# the most points and crosses itself some dozen times.
+SURELY_PLAIN, MOST_POINTS, MOST_CROSSINGS, TANGLE_FLATNESS_MM = 600, 5000, 150, 0.1
 
 
 def union(outlines: Iterable[Outline]) -> Outline:
@@ -23,9 +29,28 @@ def union(outlines: Iterable[Outline]) -> Outline:
 
 
 def _simplified(outline: Outline) -> Outline:
+    _refuse_tangles(outline)
     path = _to_path(outline)
-    path.simplify(fix_winding=True, keep_starting_points=False)
+    try:
+        path.simplify(fix_winding=True, keep_starting_points=False)
+    except pathops.PathOpsError:
+        return outline_from(covered_by(outline))
     return _from_path(path)
+
+
+def _refuse_tangles(outline: Outline) -> None:
+    """Raise ShapeError for contours that cross each other so often that working on them would take minutes."""
+    if len(outline.points) < SURELY_PLAIN:
+        return
+    if len(outline.points) > MOST_POINTS:
+        raise ShapeError("tangled", "outline", TANGLED_WORDS)
+    rings = flattened(outline, TANGLE_FLATNESS_MM)
+    starts = np.concatenate(rings)
+    ends = np.concatenate([np.roll(ring, -1, axis=0) for ring in rings])
+    edges = shapely.linestrings(np.stack([starts, ends], axis=1))
+    pairs = shapely.STRtree(edges).query(edges, predicate="crosses")
+    if pairs.shape[1] > 2 * MOST_CROSSINGS:
+        raise ShapeError("tangled", "outline", TANGLED_WORDS)
 
 
 def _apart(outline: Outline) -> Iterator[Outline]:
@@ -66,7 +91,13 @@ def intersection(first: Outline, second: Outline) -> Outline:
 def _operation(first: Outline, second: Outline, operation: pathops.PathOp) -> Outline:
     if not first or not second:
         return first if operation == pathops.PathOp.DIFFERENCE else Outline.empty()
-    path = pathops.op(_to_path(first), _to_path(second), operation, fix_winding=True, keep_starting_points=False)
+    _refuse_tangles(first)
+    _refuse_tangles(second)
+    try:
+        path = pathops.op(_to_path(first), _to_path(second), operation, fix_winding=True, keep_starting_points=False)
+    except pathops.PathOpsError:
+        one, two = covered_by(first), covered_by(second)
+        return outline_from(one - two if operation == pathops.PathOp.DIFFERENCE else one & two)
     return _from_path(path)
 
 

@@ -11,33 +11,11 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.shapes.booleans import union
-from yenzo.core.shapes.cubics import Cubics, points_at
-from yenzo.core.shapes.outline import Outline, Points
+from yenzo.core.shapes.flattening import FLATNESS_MM, flattened, outline_from
+from yenzo.core.shapes.outline import Outline
 
-FLATNESS_MM = 0.004
-MOST_STEPS = 64
 MITER_LIMIT = 4.0
-
-
-def flattened(outline: Outline, flatness_mm: float = FLATNESS_MM) -> list[Points]:
-    """Return the contours as closed rings of points, shape (n, 2), nowhere off the curves by more than the flatness."""
-    cubics = Cubics.of(outline)
-    if not len(cubics.points):
-        return []
-    p = cubics.points
-    # The distance of a cubic from its n-part polyline is at most sqrt(3)/18 * max|second difference| * 6 / n^2 (Filip).
-    bend = np.maximum(np.hypot(*(p[:, 2] - 2 * p[:, 1] + p[:, 0]).T), np.hypot(*(p[:, 3] - 2 * p[:, 2] + p[:, 1]).T))
-    wanted = np.ceil(np.sqrt(bend * 6 / (8 * flatness_mm))).clip(1, MOST_STEPS)
-    # A few classes of steps, so that whole arrays of curves are drawn at once.
-    steps = np.exp2(np.ceil(np.log2(wanted))).astype(int)
-    runs: list[Points] = [np.empty((0, 2))] * len(p)
-    for count in np.unique(steps):
-        chosen = np.flatnonzero(steps == count)
-        drawn = points_at(p[chosen], tuple(np.arange(count) / count)).reshape(count, len(chosen), 2)
-        for place, index in enumerate(chosen):
-            runs[index] = drawn[:, place]
-    firsts = np.flatnonzero(np.diff(cubics.contours, prepend=-1))
-    return [np.concatenate(runs[start:end]) for start, end in zip(firsts, [*firsts[1:], len(p)], strict=True)]
+MOST_LOOKED_AT = 1500
 
 
 def polygon_of(outline: Outline, *, is_simple: bool = False) -> BaseGeometry:
@@ -45,20 +23,6 @@ def polygon_of(outline: Outline, *, is_simple: bool = False) -> BaseGeometry:
     rings = flattened(outline if is_simple else union([outline]))
     lines = [shapely.LinearRing(ring) for ring in rings if len(ring) > 2]
     return shapely.build_area(shapely.GeometryCollection(lines))
-
-
-def outline_from(geometry: BaseGeometry) -> Outline:
-    """Return polygons as an outline of straight edges; holes run the other way round."""
-    verbs, points = [], []
-    for polygon in getattr(geometry, "geoms", [geometry]):
-        if polygon.is_empty or polygon.geom_type != "Polygon":
-            continue
-        oriented = shapely.orient_polygons(polygon)
-        for ring in (oriented.exterior, *oriented.interiors):
-            corners = shapely.get_coordinates(ring)[:-1]
-            verbs.append("M" + "L" * (len(corners) - 1) + "Z")
-            points.append(corners)
-    return Outline("".join(verbs), np.concatenate(points)) if points else Outline.empty()
 
 
 def grown(outline: Outline, by_mm: float, *, is_round: bool = True) -> Outline:
@@ -80,8 +44,13 @@ def leaves_by(outline: Outline, room: Outline) -> float:
     points = np.concatenate([*flattened(outline), np.empty((0, 2))])
     if not len(points) or not room:
         return 0.0
-    distances = shapely.distance(_prepared(room), shapely.points(points))
-    return float(distances.max())
+    polygon = _prepared(room)
+    outside = points[~shapely.contains_xy(polygon, points)]
+    if not len(outside):
+        return 0.0
+    # Points lie micrometres apart: some thousand of them tell as much as all.
+    looked_at = outside[:: max(1, len(outside) // MOST_LOOKED_AT)]
+    return float(shapely.distance(polygon, shapely.points(looked_at)).max())
 
 
 @lru_cache(maxsize=256)

@@ -13,8 +13,9 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.shapes.booleans import union
+from yenzo.core.shapes.flattening import flattened
 from yenzo.core.shapes.outline import Outline, Points
-from yenzo.core.shapes.polygons import flattened, polygon_of
+from yenzo.core.shapes.polygons import polygon_of
 
 # Where a stroke is thinnest its edges are parallel: within 10 degrees, as curves are looked at in steps (cosines).
 LEAST_FACING = 0.985

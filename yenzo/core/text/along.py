@@ -1,7 +1,7 @@
 """Text along a base line: a text, a font and a straight or bent base line come in, the outline set on it goes out."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from yenzo.core.shapes.bending import bend
@@ -62,7 +62,8 @@ def set_along(font: Font, text: str, path: Path, style: TextStyle) -> Laid:
     widest_mm = path.length_mm / ink.width
     tallest_mm = MOST_OF_RADIUS * path.sharpest_mm / -ink.top if ink.top < 0 else math.inf
     em_mm = _between(font, min(widest_mm, tallest_mm), style)
-    return _bent(font, em_outline, ink, em_mm, path, missing, (text,), style)
+    laid = _bent(font, em_outline, ink, em_mm, path, missing, (text,), style)
+    return replace(laid, is_tangled=em_mm > tallest_mm / MOST_OF_RADIUS)
 
 
 def set_on_arc(font: Font, text: str, arc: Arc, style: TextStyle) -> Laid:
@@ -84,7 +85,8 @@ def set_on_arc(font: Font, text: str, arc: Arc, style: TextStyle) -> Laid:
     clockwise = arc.stand in {"over", "inside"}
     start_deg = arc.middle_deg + (-1 if clockwise else 1) * arc.spread_deg / 2
     circle = Circle(arc.x_mm, arc.y_mm, radius_mm, start_deg, arc.spread_deg, clockwise)
-    return _bent(font, em_outline, ink, em_mm, circle, missing, (text,), style)
+    laid = _bent(font, em_outline, ink, em_mm, circle, missing, (text,), style)
+    return replace(laid, is_tangled=em_mm > deepest_mm / MOST_OF_RADIUS)
 
 
 def _bent(

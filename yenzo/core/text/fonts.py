@@ -1,12 +1,13 @@
 """Fonts: the bytes of a font file come in; outlines of glyphs and the height of its letters go out."""
 
+import math
 from functools import lru_cache
 
 import numpy as np
 import uharfbuzz as hb
 
 from yenzo.core.documents.assets import Assets
-from yenzo.core.errors import TypefaceError
+from yenzo.core.errors import ShapeError, TypefaceError
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.thickness import Thinnest, thinnest
 
@@ -40,7 +41,12 @@ class Font:
         """Return the thinnest stroke and gap of a glyph in em, found once."""
         kept = self._thinnest.get(glyph_id)
         if kept is None:
-            kept = self._thinnest[glyph_id] = thinnest(self.outline(glyph_id))
+            try:
+                kept = thinnest(self.outline(glyph_id))
+            except ShapeError:
+                # A glyph of hundreds of crossings is an ornament; nobody knows its strokes.
+                kept = Thinnest(math.inf, math.inf)
+            self._thinnest[glyph_id] = kept
         return kept
 
     def glyph_of(self, char: str) -> int:

@@ -38,8 +38,8 @@ class BlockStyle(TextStyle):
 class Laid:
     """A text that is set: its outline in mm, the letter height used, and what went wrong.
 
-    `missing` are characters that the font lacks, `overflow_mm` is how much longer the text is than its base line, and
-    `breaks_joins` says that letters which join were set apart.
+    `missing` are characters that the font lacks, `overflow_mm` is how much longer the text is than its base line,
+    `breaks_joins` says that letters which join were set apart, and `is_tangled` that letters run into each other.
     """
 
     outline: Outline
@@ -48,3 +48,4 @@ class Laid:
     lines: tuple[str, ...] = field(default=())
     overflow_mm: float = 0.0
     breaks_joins: bool = False
+    is_tangled: bool = False
