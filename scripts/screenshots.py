@@ -70,11 +70,36 @@ def pack_shown(page: Page) -> None:
     page.locator("[data-pack=done]").first.wait_for()
 
 
+def seen_through_the_ring(page: Page) -> None:
+    """Go on to the tide clock, with a photo behind its window."""
+    page.get_by_role("link", name="Tide clock").first.click()
+    page.fill("[data-field=caption]", "Port Hallow · 1931")
+    assets = CHECKOUT / "demo" / "products" / "tide-clock" / "entries" / "assets"
+    page.set_input_files("#line-photo input[type=file]", assets / "harbor-evening.png")
+    page.locator("#line-photo .made").wait_for()
+    page.evaluate("scrollTo(0, 0)")
+
+
+def shape_of_an_area(page: Page) -> None:
+    """Go on to the pennant and open the shape of its cloth."""
+    page.get_by_role("link", name="Burgee pennant").first.click()
+    page.locator("#try-out .quote").wait_for()
+    page.locator("#area-flag-cloth").click()
+    page.locator("#shape-opener").click()
+    page.locator("#shape-form").wait_for()
+
+
+def engraving(page: Page) -> None:
+    """Open a decoration method."""
+    page.get_by_role("link", name="Engraving").click()
+
+
 Scene = tuple[str, dict[str, int], str, Callable[[Page], None] | None]
 SCENES: dict[str, Scene] = {
     "shop": ("shop", WIDE, "", None),
     "product": ("product", WIDE, "", typed),
     "product-reverse": ("product_heavy", WIDE, "", reverse_of_cushion),
+    "product-window": ("shop", WIDE, "", seen_through_the_ring),
     "basket": ("product", WIDE, "", in_basket),
     "checkout": ("product", WIDE, "", at_checkout),
     "order": ("order", WIDE, "", None),
@@ -83,6 +108,8 @@ SCENES: dict[str, Scene] = {
     "order-phone": ("order", PHONE, "", None),
     "products": ("products", WIDE, "seller", None),
     "setup": ("setup", WIDE, "seller", picked_area),
+    "setup-shape": ("products", WIDE, "seller", shape_of_an_area),
+    "method": ("materials", WIDE, "seller", engraving),
     "scale": ("setup", WIDE, "seller", at_scale),
     "materials": ("materials", WIDE, "seller", None),
     "orders": ("orders", WIDE, "desk", None),
