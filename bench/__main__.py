@@ -14,6 +14,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+from bench import lettering
 from demo.installation import ROOT, Installation, wait_until
 from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.reading import read_entries, read_setup
@@ -224,6 +225,7 @@ def tool(name: str, *arguments: str) -> Any:
 def rows() -> Iterator[Row]:
     """Measure everything."""
     yield from core_rows()
+    yield from (Row(*row) for row in lettering.rows())
     yield from geometry_rows()
     with tempfile.TemporaryDirectory() as folder:
         installation = Installation(Path(folder), workers=2)
