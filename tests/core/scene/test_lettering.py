@@ -82,3 +82,20 @@ def test_paragraph_keeps_its_lines_and_tells_when_there_are_too_many(assets):
     walked, text = text_on(document, assets, {"name": "word " * 1500})
     assert {problem.code for problem in walked.verdict.problems} == {"too_long"}
     assert text is None
+
+
+def test_text_too_long_for_its_stroke_is_told_so_and_shown_without(assets):
+    effects = {"stroke": {"width_mm": 2, "color": {"palette": "finishes", "color": "white"}}}
+    document = with_text(kind="block", least_mm=2, effects=effects)
+    document["fields"][0] = {"key": "name", "kind": "paragraph", "label": "Name"}
+    walked, text = text_on(document, assets, {"name": "harbor " * 60})
+    assert "too_long_for_effects" in {finding.code for finding in walked.verdict.findings}
+    assert text.effects == ()
+    assert len(text_on(document, assets, {"name": "harbor"})[1].effects) == 2
+
+
+def test_letters_that_run_into_each_other_in_a_tight_turn_are_found(assets):
+    tight = {"kind": "arc", "x_mm": 270, "y_mm": 60, "radius_mm": 10, "stand": "inside", "least_mm": 20, "most_mm": 40}
+    walked, text = text_on(with_text(**tight), assets, {"name": "Tern"})
+    assert text.is_tangled
+    assert "tangled" in {finding.code for finding in walked.verdict.findings}

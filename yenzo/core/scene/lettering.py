@@ -6,7 +6,7 @@ from typing import assert_never
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.texts import MOST_IN_A_LINE, MOST_IN_A_PARAGRAPH
 from yenzo.core.documents.areas import Area
-from yenzo.core.documents.effects import ColorSource, Effects
+from yenzo.core.documents.effects import ColorSource, Effects, Pattern
 from yenzo.core.documents.entries import Adjustment
 from yenzo.core.documents.fields import ChoiceField, ColorField, TypefaceField
 from yenzo.core.documents.materials import PaletteColor
@@ -41,6 +41,8 @@ from yenzo.core.text.vertical import fit_stack
 # What a text is shown in until a color is chosen; preflight keeps it from production.
 UNCHOSEN = Paint("#16303a")
 NO_EFFECTS, UNTOUCHED = Effects(), Adjustment()
+# Some sixty letters.
+MOST_POINTS_WITH_EFFECTS = 6000
 # OpenType's tags of the features that sellers ask for by name.
 FEATURE_TAGS = {
     "small_capitals": ("smcp",),
@@ -76,7 +78,8 @@ def set_text(
     laid = _laid(font, text, area, placement, asked.language)
     layers: tuple[Layer, ...] = ()
     is_tangled = laid.is_tangled
-    if placement.effects != NO_EFFECTS:
+    drops_effects = _is_costly(placement.effects) and len(laid.outline.points) > MOST_POINTS_WITH_EFFECTS
+    if placement.effects != NO_EFFECTS and not drops_effects:
         try:
             layers = layers_of(laid.outline, paint_of(placement.color), placement.effects, paint_of)
         except ShapeError:
@@ -99,10 +102,17 @@ def set_text(
         overflow_mm=laid.overflow_mm,
         breaks_joins=laid.breaks_joins,
         is_tangled=is_tangled,
+        drops_effects=drops_effects,
         effects=layers,
         thin=_thin_places(setup, area, placement, font, text, asked.language, scaled_mm),
     )
     return _adjusted(node, adjustment)
+
+
+def _is_costly(effects: Effects) -> bool:
+    """Tell whether effects work on every edge of the letters: such a text must stay short enough to be previewed."""
+    knocks_out = effects.plate is not None and effects.plate.knock_out
+    return effects.stroke is not None or isinstance(effects.fill, Pattern) or knocks_out
 
 
 def _thin_places(

@@ -23,7 +23,7 @@ class Lettering:
     """A text that is set: outline in mm of its area, and what a ticket says of it.
 
     `fields` are all whose entries make the text; `field` is the first of them that is filled. `thin` is known where the
-    method has limits and no effect makes the strokes thicker.
+    method has limits and no effect makes the strokes thicker. `drops_effects` says that the text is too long for them.
     """
 
     placement: str
@@ -42,6 +42,7 @@ class Lettering:
     overflow_mm: float = 0.0
     breaks_joins: bool = False
     is_tangled: bool = False
+    drops_effects: bool = False
     effects: tuple[Layer, ...] = ()
     thin: ThinPlaces | None = None
 

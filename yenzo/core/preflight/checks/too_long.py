@@ -16,6 +16,12 @@ def find_too_long(area: AreaScene, _method: Method) -> Iterator[Finding]:
                 f"letters {node.letter_height_mm:.1f} mm high. Please shorten it."
             )
             yield found("too_long", area, node, message, measured=node.overflow_mm, limit=0)
+        if node.drops_effects:
+            message = (
+                f"“{node.text[:40]}…” is too long for the stroke, pattern or plate that it would get on “{area.name}”. "
+                "Please shorten it."
+            )
+            yield found("too_long_for_effects", area, node, message)
         if node.is_tangled:
             message = (
                 f"The letters of “{node.text}” run into each other on “{area.name}” and can't be made like that. "
