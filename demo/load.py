@@ -23,6 +23,7 @@ from yenzo.apps.accounts.rights import CUSTOMER, Actor, actor_of  # noqa: E402
 from yenzo.apps.catalogue.models import Product  # noqa: E402
 from yenzo.apps.catalogue.services.materials import add_font, save_material  # noqa: E402
 from yenzo.apps.catalogue.services.products import add_goods_picture, import_product, publish_setup  # noqa: E402
+from yenzo.apps.catalogue.to_core import setup_of_revision  # noqa: E402
 from yenzo.apps.designs.models import Design, Upload  # noqa: E402
 from yenzo.apps.designs.services.designs import save_design  # noqa: E402
 from yenzo.apps.designs.services.uploads import take_upload  # noqa: E402
@@ -30,6 +31,8 @@ from yenzo.apps.orders.models import Order  # noqa: E402
 from yenzo.apps.orders.paying import pay_order  # noqa: E402
 from yenzo.apps.orders.services.orders import Checkout, basket_digest, cancel_order, place_order  # noqa: E402
 from yenzo.apps.production.models import Pack  # noqa: E402
+from yenzo.core.artwork.facts import Preparation  # noqa: E402
+from yenzo.core.documents.fields import ArtworkField  # noqa: E402
 from yenzo.core.documents.reading import read_entries  # noqa: E402
 from yenzo.gateways.payment.practice import APPROVES  # noqa: E402
 
@@ -151,8 +154,12 @@ def _design(visitor: uuid.UUID, product_key: str, entries_name: str) -> Design:
     folder = HERE / "products" / product_key / "entries"
     document: dict[str, Any] = json.loads((folder / f"{entries_name}.json").read_text())
     uploads: dict[str, Upload] = {}
+    setup = setup_of_revision(revision)
     for key, file in document.get("uploads", {}).items():
-        uploads[key] = take_upload(GUEST, folder / "assets" / file["name"], file["name"], visitor=visitor)
+        setup_field = setup.field(key)
+        wanted = Preparation(one_color=setup_field.one_color) if isinstance(setup_field, ArtworkField) else None
+        path = folder / "assets" / file["name"]
+        uploads[key] = take_upload(GUEST, path, file["name"], visitor=visitor, wanted=wanted)
         document["uploads"][key] = uploads[key].for_entries.model_dump(mode="json")
     entries = read_entries(document)
     return save_design(GUEST, revision, entries, visitor=visitor, uploads=list(uploads.values()))

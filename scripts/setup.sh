@@ -4,10 +4,10 @@
 set -euo pipefail
 cd "$(dirname "$0")/.."
 
-packages=(python3-venv postgresql-15)
+packages=(python3-venv postgresql-15 libheif-examples librsvg2-bin poppler-utils)
 locks=(requirements/app.txt)
 if [ "${1:-runtime}" = test ]; then
-    packages+=(chromium libatomic1 poppler-utils librsvg2-bin libharfbuzz-bin gdal-bin)
+    packages+=(chromium libatomic1 libharfbuzz-bin gdal-bin)
     locks+=(requirements/dev.txt)
 fi
 

@@ -64,7 +64,7 @@ def effects(dice):
 def layout(dice, width, height):
     least = number(dice, 0.5, 30)
     made = {"least_mm": least, "most_mm": least + number(dice, 0, 80), "letter_spacing": number(dice, -10, 60)}
-    kind = dice.choice(["line", "base", "block", "arc", "curve", "stack"])
+    kind = dice.choice(["line", "base", "block", "arc", "curve", "edge", "stack"])
     if kind == "base":
         base = {
             "x_mm": number(dice, -50, width),
@@ -80,6 +80,8 @@ def layout(dice, width, height):
         circle = {"x_mm": number(dice, 0, width), "y_mm": number(dice, 0, height), "radius_mm": number(dice, 0.1, 900)}
         angles = {"middle_deg": number(dice, -360, 360), "spread_deg": number(dice, 1, 360)}
         made |= {"kind": "arc", **circle, **angles, "stand": stand}
+    elif kind == "edge":
+        made |= {"kind": "edge", "middle_deg": number(dice, -360, 360), "tops": dice.choice(["out", "in"])}
     elif kind == "curve":
         count = dice.choice([4, 7, 10])
         points = [[number(dice, 0, width), number(dice, 0, height)] for _ in range(count)]

@@ -1,14 +1,19 @@
 """What customers meet: uploads that are refused, payments that go wrong, a phone, a second window."""
 
+import io
+import json
 import struct
+import zipfile
 import zlib
 
 import pytest
 from playwright.sync_api import expect
 
 from demo.installation import wait_until
+from tests.core.artwork import samples
 from tests.core.conftest import picture_bytes
 from tests.story.conftest import PHONE, fill_checkout
+from tests.story.test_from_setup_to_pack import download_pack
 
 
 def bomb():
@@ -72,6 +77,33 @@ def test_refused_upload_leaves_the_one_before_in_place(open_page, tmp_path):
     expect(page.locator("#held-emblem")).to_contain_text("good.png")
     page.get_by_role("button", name="Remove").click()
     expect(page.locator("#ink-reverse image")).to_have_count(0)
+
+
+def test_drawing_is_engraved_as_outlines_darker_on_request_and_reaches_the_pack(workshop, open_page, tmp_path):
+    target = '<circle cx="50" cy="30" r="25"/><circle cx="50" cy="30" r="12" fill="#888"/>'
+    (tmp_path / "target.svg").write_bytes(samples.svg(target))
+    page = open_page("/goods/ships-bell/")
+    page.fill("[data-field=name]", "Puffin")
+    page.locator("[data-field=with-emblem] label", has_text="Yes").click()
+    expect(page.locator("#line-emblem")).to_be_visible()
+    page.set_input_files("#line-emblem input[type=file]", tmp_path / "target.svg")
+    expect(page.locator("#held-emblem")).to_contain_text("Drawing in one color")
+    emblem = page.locator("[data-preview] [data-area=skirt] path").last
+    expect(emblem).to_be_attached()
+    light = emblem.get_attribute("d")
+    page.get_by_label("How much of it counts as dark").fill("70")
+    expect(emblem).not_to_have_attribute("d", light)
+    expect(page.locator("#said-emblem")).to_contain_text("Drawn in outlines")
+    order(page)
+    page.get_by_role("button", name="Pay £").click()
+    expect(page.locator("[data-order-state=paid]")).to_be_visible()
+    desk = open_page("/workshop/orders/", person="noor")
+    with zipfile.ZipFile(io.BytesIO(download_pack(desk, "PUFFIN"))) as pack:
+        manifest = json.loads(pack.read("manifest.json"))
+        (skirt,) = (area for area in manifest["areas"] if area["area"] == "skirt")
+        assert [drawing["name"] for drawing in skirt["drawings"]] == ["target.svg"]
+        assert {name.rpartition(".")[2] for name in skirt["files"]} == {"svg", "pdf", "dxf"}
+        assert pack.read("originals/emblem_target.svg") == samples.svg(target)
 
 
 def test_coarse_photo_is_told_at_its_field_with_its_sharpness(open_page, tmp_path):
@@ -149,6 +181,24 @@ def test_change_of_a_choice_keeps_what_was_typed_and_charges_only_what_is_asked(
     port.locator("label", has_text="Yes").click()
     expect(page.locator("#entry-port")).to_have_value("Port Hallow")
     expect(page.locator("#ink-front path")).to_have_count(2)
+
+
+def test_preview_that_failed_is_asked_for_again(open_page):
+    page = open_page("/goods/cedar-nameboard/")
+    failed = []
+
+    def fail_once(route):
+        if failed:
+            route.continue_()
+        else:
+            failed.append(route.request.url)
+            route.abort()
+
+    page.route("**/preview/", fail_once)
+    page.fill("[data-field=name]", "Otter")
+    expect(page.locator("[data-preview] [data-area] path").first).to_be_attached()
+    assert len(failed) == 1
+    open_page.said[:] = [line for line in open_page.said if "ERR_FAILED" not in line]
 
 
 def test_variant_swaps_the_goods_on_every_side(open_page):

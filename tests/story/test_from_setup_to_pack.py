@@ -170,8 +170,8 @@ def order_it(page, workshop):
     return ink
 
 
-def download_pack(page):
-    page.get_by_label("Search orders and names on goods").fill(MADE)
+def download_pack(page, made=MADE):
+    page.get_by_label("Search orders and names on goods").fill(made)
     page.keyboard.press("Enter")
     page.locator(".row-link").first.click()
     expect(page.locator("[data-pack=done]")).to_be_visible()

@@ -35,7 +35,7 @@ def walk(setup: Setup, entries: Entries, assets: Assets, context: Context | None
 def walk_asked(setup: Setup, asked: Asked, assets: Assets) -> Walked:
     """Walk from what was asked, as an order has frozen it: nothing is asked again."""
     typefaces = Typefaces(setup.materials, assets)
-    scene = compose(setup, asked, typefaces)
+    scene = compose(setup, asked, typefaces, assets)
     verdict = judge(check(setup, asked, typefaces), preflight(scene, setup.materials))
     return Walked(setup, asked, scene, verdict, price(setup, asked))
 

@@ -8,7 +8,7 @@ from yenzo.core.documents.edits import OPERATIONS, apply_operations
 from yenzo.core.documents.fields import AnyField
 from yenzo.core.documents.reading import read_setup
 
-PLACED = {"height", "align", "face", "paint", "fit", "layout", *MORE_TEXT}
+PLACED = {"height", "align", "face", "paint", "fit", "artwork-paint", "layout", *MORE_TEXT}
 
 
 def lines_and_aspects():
@@ -103,6 +103,7 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
         ("name", "layout", {"way": "base", "base_angle": 7}, "mm long sloping by 7°"),
         ("name", "layout", {"way": "arc", "stand": "under"}, "on an arc under the circle, radius"),
         ("name", "layout", {"way": "curve", "points": "0 30, 30 10, 60 50, 90 20"}, "along a curve"),
+        ("name", "layout", {"way": "edge", "tops": "in"}, "round the edge of its area, letters' tops in, as large"),
         ("name", "letters", {"letter_spacing": 8}, "letters 8% of the em apart"),
         ("name", "letters", {"features": ["swashes", "old_style_figures"]}, "swashes and old-style figures"),
         ("name", "joined", {"joined": "{Name of the boat} of {Wood}"}, "as “{Name of the boat} of {Wood}”"),
@@ -135,6 +136,14 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
             {"kinds": ["png"], "most_megabytes": 8, "least_pixels": 400},
             "PNG, up to 8 MB, at least 400 pixels",
         ),
+        (
+            "photo",
+            "one-color",
+            {"is_on": True, "threshold": 40},
+            "made into outlines of what is darker than 40 %. Goes",
+        ),
+        ("photo", "artwork-paint", {"is_on": True, "color": "field/finish"}, "painted in the customer's “Finish”."),
+        ("photo", "artwork-paint", {"color": "finishes/white"}, "painted as it is."),
         ("photo", "ask-when", {"test-0": ""}, "Asked always"),
         (
             "wood",
@@ -172,7 +181,7 @@ def in_turn(document, changes):
 
 
 def test_text_takes_every_layout_after_every_other():
-    ways = ["line", "base", "block", "arc", "curve", "stack"]
+    ways = ["line", "base", "block", "arc", "curve", "edge", "stack"]
     for first in ways:
         for second in ways:
             changes = [("layout", {"way": first}), ("layout", {"way": second})]

@@ -1,5 +1,6 @@
 import pytest
 
+from tests.core.artwork import samples
 from tests.core.conftest import board
 from yenzo.apps.catalogue.models import RevisionFile
 from yenzo.apps.catalogue.services.drafts import edit_draft
@@ -74,8 +75,15 @@ def test_materials_and_fonts_that_are_none_are_refused(owner, db):
 def test_goods_picture_that_is_none_is_refused_in_words(owner, tmp_path):
     path = tmp_path / "goods.png"
     path.write_bytes(b"%PDF-1.7 something")
-    with pytest.raises(YenzoError, match=r"“goods\.png” is a PDF file"):
+    with pytest.raises(YenzoError, match=r"“goods\.png” is damaged"):
         add_goods_picture(owner, path, "goods.png")
+
+
+def test_goods_drawing_is_kept_as_a_picture(owner, tmp_path):
+    path = tmp_path / "goods.svg"
+    path.write_bytes(samples.svg(samples.LOGO))
+    picture = add_goods_picture(owner, path, "goods.svg")
+    assert (picture["width_px"], picture["height_px"]) == (4000, 2400)
 
 
 def test_two_products_of_the_same_name_get_keys_of_their_own(owner, product):

@@ -36,6 +36,7 @@ SCENES = {
     "ring under": ("Mind the Bar", "log-book", {**ARC, "y_mm": 2, "middle_deg": 90, "stand": "under"}, {}),
     "inside": ("Inside", "log-book", {**ARC, "radius_mm": 50, "stand": "inside"}, {}),
     "curve": ("Along the swell", "log-book", {"kind": "curve", "points": WAVE}, {}),
+    "edge": ("Fair winds to all who pass", "log-book", {"kind": "edge", "most_mm": 7}, {"shape": {"kind": "ellipse"}}),
     "stack": ("PORT", "quayside", {"kind": "stack"}, {}),
     "stroke": ("Tern", "log-book", {"effects": {"stroke": {"width_mm": 1.2, "color": WHITE}}}, {}),
     "centered stroke": (

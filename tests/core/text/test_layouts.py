@@ -1,15 +1,20 @@
 import numpy as np
 import pytest
+import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.conftest import TYPEFACES
+from yenzo.core.documents.areas import Area
 from yenzo.core.scene.joined import joined_text
+from yenzo.core.shapes.areas import trim_outline
 from yenzo.core.shapes.bending import bend
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.cubics import Cubics, points_at
+from yenzo.core.shapes.edges import edge_path
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.paths import AlongPath, Circle, CurvePath
+from yenzo.core.shapes.polygons import polygon_of
 from yenzo.core.text.along import Arc, set_along, set_on_arc, set_on_line
 from yenzo.core.text.block import fit_block
 from yenzo.core.text.fonts import Font
@@ -224,3 +229,45 @@ def test_features_are_used_where_the_font_has_them():
 )
 def test_empty_part_of_a_joined_text_takes_its_joiner_along(pattern, parts, text):
     assert joined_text(pattern, parts) == text
+
+
+EDGED = {"width_mm": 120, "height_mm": 80, "x_mm": 0, "y_mm": 0, "key": "a", "name": "A", "method": "m"}
+SHAPES = (
+    {"kind": "rectangle"},
+    {"kind": "rectangle", "corner_mm": 14},
+    {"kind": "ellipse"},
+    {"kind": "polygon", "points": [[0, 0], [1, 0], [0.8, 1], [0.2, 1]]},
+)
+
+
+@pytest.mark.parametrize("tops_out", [True, False])
+@pytest.mark.parametrize("shape", SHAPES)
+def test_edge_path_keeps_its_distance_and_turns_gently(shape, tops_out):
+    area = Area.model_validate({**EDGED, "shape": shape})
+    path = edge_path(area, 10, 8, 270, tops_out=tops_out)
+    points, directions, _ = path.at(np.linspace(0, path.length_mm, 1500))
+    edge = shapely.boundary(polygon_of(trim_outline(area)))
+    away = shapely.distance(edge, shapely.points(points))
+    # Rounded corners lie further in, nothing lies further out.
+    assert away.min() == pytest.approx(10, abs=0.05)
+    assert np.median(away) == pytest.approx(10, abs=0.05)
+    turns = np.abs(np.diff(np.unwrap(np.arctan2(directions[:, 1], directions[:, 0]))))
+    assert turns.max() < path.length_mm / 1500 / 8 * 1.6
+    middle, direction, _ = path.at(np.array([path.length_mm / 2]))
+    assert middle[0] == pytest.approx((60, 10), abs=0.6)
+    assert direction[0, 0] == pytest.approx(1 if tops_out else -1, abs=0.02)
+
+
+def test_text_round_an_edge_stays_between_it_and_its_letter_height_and_leaves_a_space():
+    area = Area.model_validate({**EDGED, "shape": {"kind": "ellipse"}})
+    path = edge_path(area, 10, 8, 270, tops_out=True)
+    laid = set_along(QUAYSIDE, "HTL" * 20, path, TextStyle(2, 7), spare_em=0.5)
+    away = shapely.distance(shapely.boundary(polygon_of(trim_outline(area))), shapely.points(points_on(laid.outline)))
+    assert laid.overflow_mm == 0
+    assert away.min() == pytest.approx(10 - laid.letter_height_mm, abs=0.1)
+    assert away.max() == pytest.approx(10, abs=0.1)
+
+
+def test_area_without_room_for_its_edge_has_no_path():
+    area = Area.model_validate({**EDGED, "height_mm": 15})
+    assert edge_path(area, 10, 4, 0, tops_out=True) is None

@@ -24,7 +24,7 @@ class NewProductForm(forms.Form):
     name = forms.CharField(max_length=200, label="Name of the product")
     base_price = forms.DecimalField(min_value=0, max_digits=10, decimal_places=2, label="Price without any extras")
     picture = forms.FileField(
-        label="Picture of the goods", help_text="PNG, JPEG or WebP; taken straight from the front"
+        label="Picture of the goods", help_text="PNG, JPEG, WebP, TIFF, HEIC, SVG or PDF; taken straight from the front"
     )
 
 

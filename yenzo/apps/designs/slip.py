@@ -18,8 +18,21 @@ from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.quote import Quote
 from yenzo.core.render.page import side_page
 from yenzo.core.render.svg import ink_markup
-from yenzo.core.scene.nodes import Lettering, Node
+from yenzo.core.scene.nodes import Lettering, Node, PlacedDrawing
 from yenzo.core.spine import Walked, walk
+
+# What browsers know each kind of file by; some know HEIC and TIFF by their endings only.
+PICKED = {
+    "png": "image/png",
+    "jpeg": "image/jpeg",
+    "webp": "image/webp",
+    "tiff": "image/tiff,.tif,.tiff",
+    "heic": "image/heic,.heic,.heif",
+    "svg": "image/svg+xml",
+    "pdf": "application/pdf",
+}
+# A drawing of more points goes to the browser once, as a picture file of its own, and not with every key.
+MOST_DRAWN_POINTS = 1500
 
 
 @dataclass(frozen=True)
@@ -51,6 +64,12 @@ class SlipLine:
     problems: tuple[str, ...] = ()
     advice: tuple[str, ...] = ()
     goes_to: str = ""
+
+    @property
+    def accept(self) -> str:
+        """The kinds of file that a browser offers to pick."""
+        kinds = self.field.kinds if isinstance(self.field, ArtworkField) else ()
+        return ",".join(PICKED[kind] for kind in kinds)
 
     @property
     def over(self) -> int:
@@ -124,8 +143,8 @@ def build_slip(
             width_mm=side.width_mm,
             height_mm=side.height_mm,
             digest=side.digest,
-            ink=ink_markup(side_page(side, with_goods=False, under=False), addresses.__getitem__),
-            under=ink_markup(side_page(side, with_goods=False, under=True), addresses.__getitem__),
+            ink=ink_markup(side_page(side, with_goods=False, under=False), addresses.__getitem__, MOST_DRAWN_POINTS),
+            under=ink_markup(side_page(side, with_goods=False, under=True), addresses.__getitem__, MOST_DRAWN_POINTS),
         )
         for side in walked.scene.sides
     )
@@ -194,6 +213,8 @@ def _made(node: Node) -> str:
     if isinstance(node, Lettering):
         return f"Letters now {node.letter_height_mm:.0f} mm high"
     width, height = node.size_mm
+    if isinstance(node, PlacedDrawing):
+        return f"Drawn in outlines, {width:.0f} × {height:.0f} mm"
     return f"{node.dpi:.0f} dpi at {width:.0f} × {height:.0f} mm"
 
 

@@ -52,8 +52,8 @@ def uploads_of_form(setup: Setup, form: QueryDict, visitor: uuid.UUID | None) ->
 
 def uploads_of_entries(entries: Entries, uploads: Iterable[Upload]) -> dict[str, Upload]:
     """Return by field which of a design's uploads its entries use."""
-    by_content = {(upload.original_id, upload.name): upload for upload in uploads}
-    found = {key: by_content.get((file.original, file.name)) for key, file in entries.uploads.items()}
+    by_content = {(upload.original_id, upload.prepared_id, upload.name): upload for upload in uploads}
+    found = {key: by_content.get((file.original, file.prepared, file.name)) for key, file in entries.uploads.items()}
     return {key: upload for key, upload in found.items() if upload}
 
 

@@ -1,6 +1,6 @@
 """The process that opens outside files and may die without harm: a request on standard input, the result as JSON.
 
-Run by `inspect_artwork` only. Bounds are set before the file is touched.
+Run by `inspect_artwork` only. Bounds are set before the file is touched; converters that it starts inherit them.
 """
 
 import base64
@@ -10,17 +10,19 @@ import sys
 from pathlib import Path
 
 from yenzo.core.artwork.decode import decode
-from yenzo.core.artwork.facts import ArtworkLimits
+from yenzo.core.artwork.facts import ArtworkLimits, Preparation
+from yenzo.core.artwork.outside import MOST_WRITTEN_BYTES
 from yenzo.core.errors import ArtworkError
 
 
 def main() -> None:
-    """Read {"path", "name", "limits"}; write {"facts", "prepared", "shown"} or {"code", "message"}."""
+    """Read path, name, limits, wanted and folder; write facts and files, or the code and words of a refusal."""
     request = json.load(sys.stdin)
     limits = ArtworkLimits.model_validate(request["limits"])
+    wanted = Preparation.model_validate(request["wanted"])
     _bound(limits)
     try:
-        made = decode(Path(request["path"]).read_bytes(), request["name"], limits)
+        made = decode(Path(request["path"]), request["name"], limits, wanted, Path(request["folder"]))
     except ArtworkError as error:
         answer: dict[str, object] = {"code": error.code, "message": error.message}
     else:
@@ -36,7 +38,8 @@ def _bound(limits: ArtworkLimits) -> None:
     memory, seconds = limits.most_memory_bytes, limits.most_seconds
     resource.setrlimit(resource.RLIMIT_AS, (memory, memory))
     resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds + 1))
-    resource.setrlimit(resource.RLIMIT_FSIZE, (0, 0))
+    # Nothing is written here; a converter that must write a file raises this for itself.
+    resource.setrlimit(resource.RLIMIT_FSIZE, (0, MOST_WRITTEN_BYTES))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
 
 

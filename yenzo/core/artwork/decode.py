@@ -1,82 +1,100 @@
-"""Decoding inside the bounded process: a file's bytes come in, an upright sRGB picture and its facts go out."""
+"""Decoding inside the bounded process: an outside file comes in; what the core uses of it, and its facts, go out."""
 
 import io
-import warnings
+from pathlib import Path
 
-from PIL import Image, ImageCms, ImageOps
+from PIL import Image
 
-from yenzo.core.artwork.facts import ArtworkFacts, ArtworkLimits, PreparedArtwork
-from yenzo.core.artwork.identify import identify
+from yenzo.core.artwork.drawing import Drawing, write_drawing
+from yenzo.core.artwork.facts import ArtworkFacts, ArtworkLimits, Preparation, PreparedArtwork, Wish
+from yenzo.core.artwork.ground import content_box, ground_of, has_empty_border, without_ground
+from yenzo.core.artwork.identify import identify, refuse_two_in_one
+from yenzo.core.artwork.pictures import Opened, open_outside_picture, saved
+from yenzo.core.artwork.tracing import darkened, trace
+from yenzo.core.artwork.vectors import open_drawing
 from yenzo.core.errors import ArtworkError
 
 SHOWN_EDGE_PX = 1400
-NAMES = {"png": "PNG", "jpeg": "JPEG", "webp": "WEBP"}
-JPEG_QUALITY = 95
+DRAWINGS = frozenset({"svg", "pdf"})
+TRIMMED_SHARE = 0.98
 
 
-def decode(data: bytes, name: str, limits: ArtworkLimits) -> PreparedArtwork:
-    """Decode and prepare a file; raises ArtworkError."""
+def decode(path: Path, name: str, limits: ArtworkLimits, wanted: Preparation, folder: Path) -> PreparedArtwork:
+    """Decode a file and prepare it as wanted; converters may write into the folder. Raises ArtworkError."""
+    data = path.read_bytes()
     kind = identify(data, name, limits)
-    # Pillow's own limit only warns up to twice its size: ours is checked below, before a pixel is decoded.
-    Image.MAX_IMAGE_PIXELS = None
-    with warnings.catch_warnings():
-        warnings.simplefilter("error")
-        try:
-            picture = Image.open(io.BytesIO(data), formats=[NAMES[kind]])
-            _bounded(picture, name, limits)
-            notes = ("Only the first picture of the animation is used.",) if getattr(picture, "n_frames", 1) > 1 else ()
-            dpi = _own_dpi(picture)
-            upright = _to_srgb(ImageOps.exif_transpose(picture))
-        except ArtworkError:
-            raise
-        except (OSError, SyntaxError, ValueError, EOFError, Warning, ImageCms.PyCMSError) as error:
-            message = f"“{name}” is damaged or cut off and can't be opened. Please save or send it again."
-            raise ArtworkError("damaged", name, message) from error
+    refuse_two_in_one(data, kind, name)
+    if kind not in DRAWINGS:
+        opened = open_outside_picture(path, kind, name, limits, wanted.page, folder)
+        return _of_picture(opened, kind, len(data), name, limits, wanted)
+    found = open_drawing(data, kind, name, limits, wanted)
+    if found.drawing is not None:
+        return _of_drawing(found.drawing, found.pages, found.notes, kind, len(data), name, wanted)
+    with Image.open(io.BytesIO(found.flattened), formats=["PNG"]) as picture:
+        flat = Opened(picture.convert("RGBA"), None, found.pages, found.notes)
+    return _of_picture(flat, kind, len(data), name, limits, wanted)
+
+
+def _of_picture(
+    opened: Opened, kind: str, size_bytes: int, name: str, limits: ArtworkLimits, wanted: Preparation
+) -> PreparedArtwork:
+    picture, ground = opened.picture, ground_of(opened.picture)
+    wishes: list[Wish] = ["trim"] if has_empty_border(picture) else []
+    box = content_box(picture)
+    if ground is not None and box is not None:
+        wishes.append("no_ground")
+    if box is None and picture.mode == "RGBA":
+        raise ArtworkError("shows_nothing", name, f"“{name}” shows nothing: all of it is transparent.")
+    if wanted.no_ground and ground is not None and box is not None:
+        picture = without_ground(picture, ground)
+    if wanted.trim and box is not None:
+        picture = picture.crop(box)
+    if wanted.one_color is not None:
+        drawing = trace(picture, wanted.one_color, name, limits.most_points)
+        return _prepared(drawing, kind, size_bytes, opened.pages, tuple(wishes), opened.notes)
+    shown = picture.copy()
+    shown.thumbnail((SHOWN_EDGE_PX, SHOWN_EDGE_PX), Image.Resampling.LANCZOS)
     facts = ArtworkFacts(
         kind=kind,
-        size_bytes=len(data),
-        width_px=upright.width,
-        height_px=upright.height,
-        dpi=dpi,
+        form="picture",
+        size_bytes=size_bytes,
+        width_px=picture.width,
+        height_px=picture.height,
+        dpi=opened.dpi,
+        pages=opened.pages,
+        wishes=tuple(wishes),
+        notes=opened.notes,
+    )
+    return PreparedArtwork(facts=facts, prepared=saved(picture), shown=saved(shown))
+
+
+def _of_drawing(
+    drawing: Drawing, pages: int, notes: tuple[str, ...], kind: str, size_bytes: int, name: str, wanted: Preparation
+) -> PreparedArtwork:
+    box = drawing.bounds
+    assert box is not None  # A drawing that shows nothing was refused.
+    wishes: tuple[Wish, ...] = ()
+    if box.width * box.height < TRIMMED_SHARE * drawing.width * drawing.height and min(box.width, box.height) > 0:
+        wishes = ("trim",)
+    if wanted.trim and wishes:
+        drawing = drawing.cropped(box)
+    if wanted.one_color is not None:
+        drawing = darkened(drawing, wanted.one_color, name)
+    return _prepared(drawing, kind, size_bytes, pages, wishes, notes)
+
+
+def _prepared(
+    drawing: Drawing, kind: str, size_bytes: int, pages: int, wishes: tuple[Wish, ...], notes: tuple[str, ...]
+) -> PreparedArtwork:
+    written = write_drawing(drawing)
+    facts = ArtworkFacts(
+        kind=kind,
+        form="drawing",
+        size_bytes=size_bytes,
+        width_px=drawing.width,
+        height_px=drawing.height,
+        pages=pages,
+        wishes=wishes,
         notes=notes,
     )
-    shown = upright.copy()
-    shown.thumbnail((SHOWN_EDGE_PX, SHOWN_EDGE_PX), Image.Resampling.LANCZOS)
-    return PreparedArtwork(facts=facts, prepared=_saved(upright), shown=_saved(shown))
-
-
-def _bounded(picture: Image.Image, name: str, limits: ArtworkLimits) -> None:
-    width, height = picture.size
-    if width * height > limits.most_pixels:
-        message = (
-            f"“{name}” has {width} × {height} pixels, more than the {limits.most_pixels // 1_000_000} million that can "
-            "be opened. Please save it smaller."
-        )
-        raise ArtworkError("too_many_pixels", name, message)
-
-
-def _own_dpi(picture: Image.Image) -> float | None:
-    dpi = picture.info.get("dpi", (0, 0))[0]
-    return round(float(dpi), 1) if dpi else None
-
-
-def _to_srgb(picture: Image.Image) -> Image.Image:
-    has_alpha = "A" in picture.getbands() or "transparency" in picture.info
-    profile = picture.info.get("icc_profile")
-    if profile and picture.mode in {"RGB", "CMYK", "L"}:
-        source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
-        converted = ImageCms.profileToProfile(picture, source, ImageCms.createProfile("sRGB"), outputMode="RGB")
-        picture = converted or picture
-    if picture.mode.startswith("I;16"):
-        # Sixteen bits a sample: keep the upper eight.
-        picture = picture.convert("I").point(lambda value: value / 256).convert("L")
-    return picture.convert("RGBA" if has_alpha else "RGB")
-
-
-def _saved(picture: Image.Image) -> bytes:
-    output = io.BytesIO()
-    if picture.mode == "RGBA":
-        picture.save(output, "PNG", compress_level=3)
-    else:
-        picture.save(output, "JPEG", quality=JPEG_QUALITY, subsampling=0)
-    return output.getvalue()
+    return PreparedArtwork(facts=facts, prepared=written, shown=written)

@@ -1,30 +1,59 @@
-"""What is known of an outside file, and within which bounds it is looked at."""
+"""What is known of an outside file, within which bounds it is looked at, and how it is wanted."""
 
+from typing import Literal
+
+from pydantic import Field
+
+from yenzo.core.documents.entries import Form
+from yenzo.core.documents.fields import OneColor
 from yenzo.core.documents.values import Frozen
+
+Wish = Literal["trim", "no_ground"]
 
 
 class ArtworkLimits(Frozen):
-    """Bounds of every decode: bytes of the file, pixels, seconds and memory of the process that does it."""
+    """Bounds of every decode: bytes of the file, pixels, pictures of an animation, seconds and memory of its process.
+
+    A drawing of more points than `most_points` is used as a picture.
+    """
 
     most_bytes: int = 50_000_000
     most_pixels: int = 120_000_000
+    most_frames: int = 1000
+    most_points: int = 20_000
     most_seconds: int = 20
     most_memory_bytes: int = 2_000_000_000
 
 
+class Preparation(Frozen):
+    """How a file is wanted: which of its pages, without an empty border or a plain ground, in one color, as pixels."""
+
+    page: int = Field(default=1, ge=1, le=10_000)
+    trim: bool = False
+    no_ground: bool = False
+    one_color: OneColor | None = None
+    as_picture: bool = False
+
+
 class ArtworkFacts(Frozen):
-    """An accepted file: its kind and its size as a picture, upright."""
+    """An accepted file: its kind, whether it became a picture (pixels) or a drawing (outlines), and its size, upright.
+
+    The size of a drawing is in units of its own. `wishes` are the preparations that would change something.
+    """
 
     kind: str
+    form: Form
     size_bytes: int
     width_px: int
     height_px: int
     dpi: float | None = None
+    pages: int = 1
+    wishes: tuple[Wish, ...] = ()
     notes: tuple[str, ...] = ()
 
 
 class PreparedArtwork(Frozen):
-    """An accepted file with the two pictures that the core made from it: for production and for the screen."""
+    """An accepted file with the two files that the core made from it: for production and for the screen."""
 
     facts: ArtworkFacts
     prepared: bytes

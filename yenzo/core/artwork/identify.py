@@ -5,51 +5,79 @@ import re
 from yenzo.core.artwork.facts import ArtworkLimits
 from yenzo.core.errors import ArtworkError
 
-TAKEN = "PNG, JPEG and WebP pictures can be used"
+TAKEN = "PNG, JPEG, WebP, TIFF and HEIC pictures and SVG and PDF drawings can be used"
 SIGNATURES: tuple[tuple[bytes, str], ...] = (
     (b"\x89PNG\r\n\x1a\n", "png"),
     (b"\xff\xd8\xff", "jpeg"),
-    (b"%PDF-", "PDF"),
+    (b"II*\x00", "tiff"),
+    (b"MM\x00*", "tiff"),
+    (b"%PDF-", "pdf"),
     (b"GIF8", "GIF"),
-    (b"II*\x00", "TIFF"),
-    (b"MM\x00*", "TIFF"),
     (b"BM", "BMP"),
     (b"PK\x03\x04", "ZIP"),
     (b"8BPS", "layered picture"),
+    (b"%!PS", "PostScript"),
+    (b"\x1f\x8b", "compressed (SVGZ)"),
     (b"\x00\x01\x00\x00", "font"),
     (b"OTTO", "font"),
+    (b"ttcf", "font"),
     (b"wOFF", "font"),
     (b"wOF2", "font"),
 )
-# What makes a drawing unsafe to open, each with the words for it.
-SVG_DANGERS: tuple[tuple[re.Pattern[bytes], str], ...] = (
-    (re.compile(rb"<\s*(\w+:)?script|\bon[a-z]+\s*=", re.I), "it has a script inside"),
-    (re.compile(rb"<!entity", re.I), "it defines entities"),
-    (
-        re.compile(rb"(href|src)\s*=\s*[\"']\s*(?!#|data:)[^\"'\s]|url\(\s*[\"']?\s*(?!#|data:)\w", re.I),
-        "it points to files elsewhere",
-    ),
-)
+USED = frozenset({"png", "jpeg", "tiff", "pdf"})
+# The brands of ISO 23008-12 that photos come in; AVIF (ISO 23000-22) is another coding.
+HEIC_BRANDS = frozenset({b"heic", b"heix", b"heim", b"heis", b"mif1"})
+XML_STARTS = ("<?xml", "<svg", "<!--", "<!doctype svg")
+# What a second file hides behind in a picture: a PDF's first bytes, the end of a ZIP, a web page's script.
+PDF_START, ZIP_END, ZIP_TAIL = b"%PDF-", b"PK\x05\x06", 65_557
+WEB_PAGE = re.compile(rb"<script\b|<\?php|<!doctype html|<html\b", re.I)
 
 
 def identify(data: bytes, name: str, limits: ArtworkLimits) -> str:
-    """Return "png", "jpeg" or "webp"; raises ArtworkError for anything else, naming what it is."""
+    """Return "png", "jpeg", "webp", "tiff", "heic", "svg" or "pdf" by a file's beginning; raises ArtworkError."""
     if not data:
         raise ArtworkError("empty", name, f"“{name}” is empty (0 bytes). Please pick the file again.")
     if len(data) > limits.most_bytes:
         raise too_many_bytes(name, len(data), limits.most_bytes)
     for signature, kind in SIGNATURES:
         if data.startswith(signature):
-            if kind in {"png", "jpeg"}:
+            if kind in USED:
                 return kind
             raise _wrong_kind(name, f"is a {kind} file")
     if data[:4] == b"RIFF" and data[8:12] == b"WEBP":
         return "webp"
-    if data[4:12] in {b"ftypheic", b"ftypheix", b"ftypmif1", b"ftypavif"}:
-        raise _wrong_kind(name, "is a HEIC or AVIF photo")
-    if b"<svg" in data[:4096].lower():
-        raise _refuse_svg(data, name)
+    if data[4:8] == b"ftyp":
+        if data[8:12] in HEIC_BRANDS:
+            return "heic"
+        raise _wrong_kind(name, "is an AVIF picture" if data[8:12] == b"avif" else "is a film")
+    if _looks_like_svg(data[:4096]):
+        return "svg"
     raise _wrong_kind(name, "is not a picture, whatever its name says")
+
+
+def _looks_like_svg(start: bytes) -> bool:
+    encoding = "utf-16" if start[:2] in {b"\xff\xfe", b"\xfe\xff"} else "utf-8-sig"
+    text = start.decode(encoding, errors="replace").lstrip().lower()
+    return text.startswith(XML_STARTS) and "<svg" in text
+
+
+def refuse_two_in_one(data: bytes, kind: str, name: str) -> None:
+    """Raise ArtworkError for a picture that is another kind of file as well: originals are handed on."""
+    if kind in {"svg", "pdf"}:
+        return
+    found = None
+    if PDF_START in data[:1024]:
+        found = "a PDF file"
+    elif WEB_PAGE.search(data):
+        found = "a web page"
+    else:
+        at = data.rfind(ZIP_END, max(0, len(data) - ZIP_TAIL))
+        # The end record is 22 bytes and a comment whose length it tells (APPNOTE, 4.3.16).
+        if at >= 0 and at + 22 + int.from_bytes(data[at + 20 : at + 22], "little") == len(data):
+            found = "a ZIP file"
+    if found:
+        message = f"“{name}” is a picture and {found} in one. Please open it and save it anew as a picture."
+        raise ArtworkError("two_in_one", name, message)
 
 
 def too_many_bytes(name: str, size: int, most: int) -> ArtworkError:
@@ -61,14 +89,16 @@ def too_many_bytes(name: str, size: int, most: int) -> ArtworkError:
     return ArtworkError("too_many_bytes", name, message)
 
 
+def damaged(name: str) -> ArtworkError:
+    """Return the refusal of a file that ends too early or contradicts itself."""
+    message = f"“{name}” is damaged or cut off and can't be opened. Please save or send it again."
+    return ArtworkError("damaged", name, message)
+
+
+def unsafe(name: str, what: str, remedy: str) -> ArtworkError:
+    """Return the refusal of a drawing that does more than draw."""
+    return ArtworkError("unsafe", name, f"“{name}” can't be opened safely: {what}. {remedy}")
+
+
 def _wrong_kind(name: str, what: str) -> ArtworkError:
     return ArtworkError("wrong_kind", name, f"“{name}” {what}. {TAKEN}; please save it as one of these.")
-
-
-def _refuse_svg(data: bytes, name: str) -> ArtworkError:
-    dangers = [words for pattern, words in SVG_DANGERS if pattern.search(data)]
-    if dangers:
-        said = " and ".join(dangers)
-        message = f"“{name}” is an SVG drawing that can't be opened safely: {said}. {TAKEN}; please export it as a PNG."
-        return ArtworkError("unsafe", name, message)
-    return _wrong_kind(name, "is an SVG drawing; drawings can't be taken yet")

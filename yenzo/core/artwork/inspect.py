@@ -7,14 +7,18 @@ import base64
 import json
 import subprocess
 import sys
+import tempfile
 from pathlib import Path
+from typing import Any
 
-from yenzo.core.artwork.facts import ArtworkFacts, ArtworkLimits, PreparedArtwork
+from yenzo.core.artwork.facts import ArtworkFacts, ArtworkLimits, Preparation, PreparedArtwork
 from yenzo.core.artwork.identify import identify, too_many_bytes
 from yenzo.core.errors import ArtworkError
 
 
-def inspect_artwork(path: Path, name: str | None = None, limits: ArtworkLimits | None = None) -> PreparedArtwork:
+def inspect_artwork(
+    path: Path, name: str | None = None, limits: ArtworkLimits | None = None, wanted: Preparation | None = None
+) -> PreparedArtwork:
     """Look at an outside file and prepare it; raises ArtworkError, whatever the file does to its process."""
     name, limits = name or path.name, limits or ArtworkLimits()
     try:
@@ -26,15 +30,21 @@ def inspect_artwork(path: Path, name: str | None = None, limits: ArtworkLimits |
             identify(stream.read(1_000_000), name, limits)
     except OSError as error:
         raise ArtworkError("unreadable", name, f"“{name}” can't be read: {error.strerror}.") from error
-    return _answer(_run_child(path, name, limits), name)
+    with tempfile.TemporaryDirectory(prefix="artwork-") as folder:
+        request = {
+            "path": str(path.resolve()),
+            "name": name,
+            "limits": limits.model_dump(),
+            "wanted": (wanted or Preparation()).model_dump(),
+            "folder": folder,
+        }
+        return _answer(_run_child(request, name, limits), name)
 
 
-def _run_child(path: Path, name: str, limits: ArtworkLimits) -> bytes:
-    request = {"path": str(path.resolve()), "name": name, "limits": limits.model_dump()}
-    command = [sys.executable, "-m", "yenzo.core.artwork.child"]
+def _run_child(request: dict[str, Any], name: str, limits: ArtworkLimits) -> bytes:
     try:
         done = subprocess.run(
-            command,
+            [sys.executable, "-m", "yenzo.core.artwork.child"],
             input=json.dumps(request).encode(),
             capture_output=True,
             # Its processor time is bounded from inside; on a busy machine that may take longer by the clock.

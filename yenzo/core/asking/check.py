@@ -181,8 +181,11 @@ def _check_artwork(field: ArtworkField, value: object) -> Iterator[Problem]:
             f"{field.most_megabytes:g} MB. Please save it smaller, for example as a JPEG."
         )
         yield Problem(code="too_many_bytes", field=field.key, message=message)
+    if field.one_color is not None and not value.one_color:
+        message = f"“{value.name}” hasn't been made into one color yet. Please send it again."
+        yield Problem(code="not_one_color", field=field.key, message=message)
     shorter = min(value.width_px, value.height_px)
-    if field.least_pixels is not None and shorter < field.least_pixels:
+    if field.least_pixels is not None and value.form == "picture" and shorter < field.least_pixels:
         message = (
             f"“{value.name}” has {value.width_px} × {value.height_px} pixels; at least {field.least_pixels} on the "
             "shorter edge are needed. Please pick a larger picture."

@@ -6,6 +6,8 @@ from pydantic import Field
 
 from yenzo.core.documents.values import Frozen, Key, Offset, Sha256, Text
 
+Form = Literal["picture", "drawing"]
+
 
 class Adjustment(Frozen):
     """What the customer moved by hand, relative to where the placement puts it; turning and scaling keep the middle."""
@@ -16,14 +18,19 @@ class Adjustment(Frozen):
 
 
 class UploadedFile(Frozen):
-    """An upload after inspection: the file as received and the picture that the core prepared from it."""
+    """An upload after inspection: the file as received and what the core prepared from it.
+
+    That is a picture (PNG or JPEG, sRGB, upright) or a drawing (SVG of plain outlines), perhaps in one color.
+    """
 
     name: Text
     original: Sha256
     prepared: Sha256
     kind: Text
-    width_px: int = Field(gt=0, le=100_000, description="of the prepared picture")
-    height_px: int = Field(gt=0, le=100_000, description="of the prepared picture")
+    form: Form = "picture"
+    one_color: bool = False
+    width_px: int = Field(gt=0, le=100_000, description="of the prepared picture; units of its own in a drawing")
+    height_px: int = Field(gt=0, le=100_000, description="of the prepared picture; units of its own in a drawing")
     size_bytes: int = Field(default=0, ge=0, description="of the file as received; 0 when it isn't known")
 
 

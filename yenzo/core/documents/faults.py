@@ -16,7 +16,7 @@ from yenzo.core.documents.fields import (
     TypefaceField,
     YesNoField,
 )
-from yenzo.core.documents.placements import ArtworkPlacement, TextPlacement
+from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement, TextPlacement
 
 if TYPE_CHECKING:
     from yenzo.core.documents.setup import Setup
@@ -134,18 +134,22 @@ def _placements(setup: Setup) -> Iterator[str]:
                 yield f"“{field.label}” can't be placed as {'artwork' if is_artwork else 'text'}."
         if side is None or side.area(placement.area) is None:
             yield f"A placement goes on “{placement.side} / {placement.area}”, which isn't there."
-        if isinstance(placement, TextPlacement):
-            yield from _sources(setup, placement)
+        yield from _sources(setup, placement)
 
 
-def _sources(setup: Setup, placement: TextPlacement) -> Iterator[str]:
-    wanted: tuple[tuple[str | None, type[AnyField], str], ...] = (
-        (placement.typeface.field, TypefaceField, "typeface"),
-        *((source.field, ColorField, "color") for source in placement.colors),
-    )
+def _sources(setup: Setup, placement: AnyPlacement) -> Iterator[str]:
+    wanted: list[tuple[str | None, type[AnyField], str]] = [
+        (source.field, ColorField, "color") for source in placement.colors
+    ]
+    if isinstance(placement, TextPlacement):
+        wanted.append((placement.typeface.field, TypefaceField, "typeface"))
     for key, kind, word in wanted:
         if key is not None and not isinstance(setup.field(key), kind):
-            yield f"The text in “{placement.area}” takes its {word} from “{key}”, which is no {word} field."
+            yield f"{_what(placement)} takes its {word} from “{key}”, which is no {word} field."
+
+
+def _what(placement: AnyPlacement) -> str:
+    return f"The {'text' if isinstance(placement, TextPlacement) else 'artwork'} in “{placement.area}”"
 
 
 def _pictures(setup: Setup) -> Iterator[str]:
@@ -180,18 +184,13 @@ def _missing_in_fields(setup: Setup) -> Iterator[str]:
 
 def _missing_in_placements(setup: Setup) -> Iterator[str]:
     for placement in setup.placements:
-        if isinstance(placement, TextPlacement):
-            yield from _missing_of_text(setup, placement)
-
-
-def _missing_of_text(setup: Setup, placement: TextPlacement) -> Iterator[str]:
-    typeface = placement.typeface.fixed
-    if typeface is not None and typeface not in setup.materials.typefaces:
-        yield f"The text in “{placement.area}” is set in “{typeface}”, which is not among the typefaces."
-    for source in placement.colors:
-        if source.palette is None or source.color is None:
-            continue
-        palette = setup.materials.palettes.get(source.palette)
-        if palette is None or palette.color(source.color) is None:
-            color = f"{source.palette} / {source.color}"
-            yield f"The text in “{placement.area}” takes the color “{color}”, which isn't there."
+        typeface = placement.typeface.fixed if isinstance(placement, TextPlacement) else None
+        if typeface is not None and typeface not in setup.materials.typefaces:
+            yield f"{_what(placement)} is set in “{typeface}”, which is not among the typefaces."
+        for source in placement.colors:
+            if source.palette is None or source.color is None:
+                continue
+            palette = setup.materials.palettes.get(source.palette)
+            if palette is None or palette.color(source.color) is None:
+                color = f"{source.palette} / {source.color}"
+                yield f"{_what(placement)} takes the color “{color}”, which isn't there."

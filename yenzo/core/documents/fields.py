@@ -6,7 +6,7 @@ from pydantic import Field
 
 from yenzo.core.documents.values import Frozen, Key, Label, Text
 
-PictureKind = Literal["png", "jpeg", "webp"]
+ArtworkKind = Literal["png", "jpeg", "webp", "tiff", "heic", "svg", "pdf"]
 Count = Annotated[int, Field(ge=1, le=10_000)]
 
 
@@ -114,13 +114,21 @@ class ColorField(FieldBase):
     default: Key | None = None
 
 
+class OneColor(Frozen):
+    """How a file becomes outlines of one color: how dark is ink (0 to 100), and how smooth its edges get, in pixels."""
+
+    threshold: float = Field(default=50, gt=0, lt=100)
+    smoothness: float = Field(default=1, ge=0, le=20)
+
+
 class ArtworkField(FieldBase):
-    """A picture file of the customer's own."""
+    """A picture or drawing of the customer's own; with `one_color` it becomes outlines of one color."""
 
     kind: Literal["artwork"] = "artwork"
-    kinds: tuple[PictureKind, ...] = Field(default=("png", "jpeg", "webp"), min_length=1)
+    kinds: tuple[ArtworkKind, ...] = Field(default=("png", "jpeg", "webp"), min_length=1)
     most_megabytes: float = Field(default=25, gt=0, le=50)
-    least_pixels: Count | None = Field(default=None, description="least length of the shorter edge")
+    least_pixels: Count | None = Field(default=None, description="least length of a picture's shorter edge")
+    one_color: OneColor | None = None
 
 
 AnyField = Annotated[

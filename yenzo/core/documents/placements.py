@@ -150,6 +150,18 @@ class CurvePlacement(AlignedText):
         return self
 
 
+class EdgePlacement(AlignedText):
+    """A text that follows its area's edge inside the safe margin, round its corners.
+
+    `middle_deg` is where its middle stands, seen from the area's: 0 right, 90 below, 270 on top. Tops of letters point
+    out to the edge, or in from it.
+    """
+
+    kind: Literal["edge"] = "edge"
+    middle_deg: Angle = 270
+    tops: Literal["out", "in"] = "out"
+
+
 class StackPlacement(AlignedText):
     """A text whose characters stand below each other, as large as fits inside the safe margin."""
 
@@ -158,11 +170,20 @@ class StackPlacement(AlignedText):
 
 
 class ArtworkPlacement(PlacementBase):
-    """A picture that covers its area (bleed included) or fits into it (inside the safe margin)."""
+    """A picture or drawing that covers its area (bleed included) or fits into it (inside the safe margin).
+
+    With a color all outlines of a drawing are painted in that one.
+    """
 
     kind: Literal["artwork"] = "artwork"
     fit: Literal["cover", "contain"] = "cover"
+    color: ColorSource | None = None
+
+    @property
+    def colors(self) -> tuple[ColorSource, ...]:
+        """The sources of all colors that the artwork is painted in."""
+        return (self.color,) if self.color else ()
 
 
-AnyText = LinePlacement | BlockPlacement | ArcPlacement | CurvePlacement | StackPlacement
+AnyText = LinePlacement | BlockPlacement | ArcPlacement | CurvePlacement | EdgePlacement | StackPlacement
 AnyPlacement = Annotated[AnyText | ArtworkPlacement, Field(discriminator="kind")]

@@ -41,6 +41,16 @@ class PictureEntry(Frozen):
     dpi: float
 
 
+class DrawingEntry(Frozen):
+    """A drawing as placed; it is in the files as outlines."""
+
+    field: str
+    name: str
+    width_mm: float
+    height_mm: float
+    color: str = Field(default="", description="when all of it is painted in one of a palette")
+
+
 class AreaEntry(Frozen):
     """An imprint area: its size, how it is decorated, what lands in it and in which files."""
 
@@ -55,6 +65,7 @@ class AreaEntry(Frozen):
     dpi: int
     texts: tuple[TextEntry, ...]
     pictures: tuple[PictureEntry, ...]
+    drawings: tuple[DrawingEntry, ...] = ()
     files: tuple[str, ...]
 
 

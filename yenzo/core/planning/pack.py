@@ -13,7 +13,16 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from yenzo.core.planning.engine import engine_id
-from yenzo.core.planning.manifest import AreaEntry, FileEntry, Kind, Manifest, PictureEntry, TextEntry, entries_of
+from yenzo.core.planning.manifest import (
+    AreaEntry,
+    DrawingEntry,
+    FileEntry,
+    Kind,
+    Manifest,
+    PictureEntry,
+    TextEntry,
+    entries_of,
+)
 from yenzo.core.planning.plates import margin_mm, plates_of
 from yenzo.core.planning.ticket import make_ticket
 from yenzo.core.planning.work import Work
@@ -116,6 +125,16 @@ def _area_entry(area: AreaScene, margin: float, files: tuple[str, ...]) -> AreaE
                 dpi=round(picture.dpi, 1),
             )
             for picture in area.pictures
+        ),
+        drawings=tuple(
+            DrawingEntry(
+                field=drawing.field,
+                name=drawing.name,
+                width_mm=round(drawing.size_mm[0], 3),
+                height_mm=round(drawing.size_mm[1], 3),
+                color=drawing.paint.name if drawing.paint else "",
+            )
+            for drawing in area.drawings
         ),
         files=files,
     )

@@ -7,10 +7,10 @@ from yenzo.core.documents.areas import Area
 from yenzo.core.documents.materials import Method
 from yenzo.core.errors import RenderError
 from yenzo.core.render.page import Page, PlacedArea, area_page
-from yenzo.core.scene.nodes import AreaScene, Lettering
+from yenzo.core.scene.nodes import AreaScene, Lettering, Painted
 from yenzo.core.scene.paints import Layer, Paint
 from yenzo.core.shapes.areas import arc_outline
-from yenzo.core.shapes.booleans import difference, union
+from yenzo.core.shapes.booleans import difference, intersection, union
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
@@ -62,11 +62,19 @@ def _layers(area: AreaScene) -> list[Layer]:
     for picture in area.pictures:
         message = f"“{picture.name}” is a picture, and “{area.name}” is to be made in plates of one color each."
         raise RenderError("no_plates", area.key, message)
-    layers = [layer for lettering in area.letterings for layer in lettering.layers]
+    layers = [layer for node in area.painted for layer in _cut_off(area, node)]
     if any(not isinstance(layer.paint, Paint) for layer in layers):
         message = f"A color on “{area.name}” goes over into another one, which plates of one color can't have."
         raise RenderError("no_plates", area.key, message)
     return layers
+
+
+def _cut_off(area: AreaScene, node: Painted) -> tuple[Layer, ...]:
+    """Return what is painted of a node: drawings end where the bleed does."""
+    if isinstance(node, Lettering):
+        return node.layers
+    whole = area.bleed_outline
+    return tuple(replace(layer, outline=intersection(layer.outline, whole)) for layer in node.layers)
 
 
 def _recolored(area: AreaScene, paint: Paint) -> AreaScene:

@@ -108,6 +108,10 @@ def _area_rows(work: Work) -> Iterator[_Row]:
             width, height = picture.size_mm
             facts = f"{_mm(width)} × {_mm(height)} mm · {picture.dpi:.0f} dpi"
             yield area.name, picture.name, facts, None
+        for drawing in area.drawings:
+            width, height = drawing.size_mm
+            color = f" · {drawing.paint.name} {drawing.paint.reference}".rstrip() if drawing.paint else ""
+            yield area.name, drawing.name, f"{_mm(width)} × {_mm(height)} mm · drawing{color}", None
 
 
 def _entry_rows(work: Work) -> Iterator[_Row]:

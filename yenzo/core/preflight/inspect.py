@@ -3,6 +3,7 @@
 from yenzo.core.documents.materials import Materials
 from yenzo.core.preflight.checks.colors import find_colors
 from yenzo.core.preflight.checks.contours import find_without_contours
+from yenzo.core.preflight.checks.drawings import find_in_drawings
 from yenzo.core.preflight.checks.outside import find_outside
 from yenzo.core.preflight.checks.too_coarse import find_too_coarse
 from yenzo.core.preflight.checks.too_long import find_too_long
@@ -21,6 +22,7 @@ CHECKS: tuple[Check, ...] = (
     find_too_coarse,
     find_colors,
     find_without_contours,
+    find_in_drawings,
 )
 
 

@@ -1,10 +1,12 @@
 """DXF: a page comes in; a drawing for cutters and engravers (AutoCAD 2010, in mm, y up) goes out.
 
-Each contour is one closed entity: a polyline when all its edges are straight, else a cubic spline by control points,
-which is the very curve. Contours of one color lie on the layer of its tool, without overlaps; holes are contours too.
+Each contour is one closed entity. A smooth one is a cubic spline by control points, which is the very curve. One with
+corners is a polyline whose curves are within 2 µm: programs that sample splines evenly would cut its corners off.
+Contours of one color lie on the layer of its tool, without overlaps; holes are contours too.
 """
 
 import io
+import math
 
 import ezdxf
 import numpy as np
@@ -14,13 +16,17 @@ from ezdxf.layouts import Modelspace
 from yenzo.core.errors import RenderError
 from yenzo.core.render.page import Page, paint_page
 from yenzo.core.scene.paints import Fill, Paint
-from yenzo.core.shapes.booleans import union
+from yenzo.core.shapes.booleans import intersection, union
 from yenzo.core.shapes.cubics import Cubics
+from yenzo.core.shapes.flattening import flattened
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline, Points
 
 VERSION = "R2010"
 MILLIMETRES = 4
+FLATNESS_MM = 0.002
+# The cosine of three degrees: what turns less is no corner.
+STRAIGHT_ON = 0.9986
 NOT_IN_LAYER_NAMES = dict.fromkeys(map(ord, '<>/\\":;?*|=`,'), "-")
 # No dates and no random ids: the same page gives the same bytes.
 ezdxf.options.write_fixed_meta_data_for_testing = True
@@ -31,31 +37,42 @@ def render_dxf(page: Page) -> bytes:
     drawing = ezdxf.new(VERSION, units=MILLIMETRES)
     canvas = _DxfCanvas(drawing.modelspace(), page.height_mm)
     paint_page(page, canvas)
+    canvas.draw()
     output = io.StringIO()
     drawing.write(output)
     return output.getvalue().encode()
 
 
 class _DxfCanvas:
+    most_drawn_points = math.inf
+
     def __init__(self, space: Modelspace, height_mm: float) -> None:
         self._space = space
+        self._outlines: dict[str, list[Outline]] = {}
         self._upright = Matrix(1, 0, 0, -1, 0, height_mm)
 
-    def fill(self, outline: Outline, paint: Fill) -> None:
+    def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
         if not isinstance(paint, Paint):
             message = "A color that goes over into another one has no contour; a DXF file can't have it."
             raise RenderError("gradient", "dxf", message)
-        attributes = {"layer": self._layer(paint)}
-        merged = union([outline]).mapped(self._upright)
-        if not merged:
-            return
-        cubics, verbs = Cubics.of(merged), merged.verbs.split("M")[1:]
+        self._outlines.setdefault(self._layer(paint), []).append(intersection(outline, clip) if clip else outline)
+
+    def draw(self) -> None:
+        """Draw what was filled, layer by layer: what lies on the same one has no contours inside each other."""
+        for layer, outlines in self._outlines.items():
+            merged = union(outlines).mapped(self._upright)
+            if merged:
+                self._draw(merged, {"layer": layer})
+
+    def _draw(self, merged: Outline, attributes: dict[str, str]) -> None:
+        cubics = Cubics.of(merged)
         firsts = np.flatnonzero(np.diff(cubics.contours, prepend=-1))
-        for first, curves in zip(firsts, np.split(cubics.points, firsts[1:]), strict=True):
-            if "C" in verbs[cubics.contours[first]]:
+        contours = np.split(cubics.points, firsts[1:])
+        for curves, ring in zip(contours, flattened(merged, FLATNESS_MM), strict=True):
+            if _is_smooth(curves):
                 self._add_spline(curves, attributes)
             else:
-                self._space.add_lwpolyline(curves[:, 0], close=True, dxfattribs=attributes)
+                self._space.add_lwpolyline(ring, close=True, dxfattribs=attributes)
 
     def _add_spline(self, curves: Points, attributes: dict[str, str]) -> None:
         points = np.concatenate([curves[:1, 0], curves[:, 1:].reshape(-1, 2)])
@@ -78,3 +95,19 @@ class _DxfCanvas:
             red, green, blue = (int(paint.screen[at : at + 2], 16) for at in (1, 3, 5))
             layers.add(name, true_color=ezdxf.rgb2int((red, green, blue)))
         return name
+
+
+def _is_smooth(curves: Points) -> bool:
+    """Tell whether a closed contour has no corner: each curve sets out as the one before it arrived."""
+    arriving, leaving = _directions(curves[:, ::-1]), _directions(curves)
+    return bool((-(np.roll(arriving, 1, axis=0)) * leaving).sum(axis=1).min() > STRAIGHT_ON)
+
+
+def _directions(curves: Points) -> Points:
+    """Return the unit directions in which curves set out: towards the first control that isn't their start."""
+    ways = curves[:, 1:] - curves[:, :1]
+    lengths = np.hypot(ways[..., 0], ways[..., 1])
+    first = (lengths > 1e-9).argmax(axis=1)
+    every = np.arange(len(curves))
+    directions: Points = ways[every, first] / np.maximum(lengths[every, first], 1e-12)[:, None]
+    return directions

@@ -24,8 +24,11 @@ RECTANGLE_VERBS = 5
 class Canvas(Protocol):
     """What a back-end must be able to draw, in mm of the page, y down."""
 
-    def fill(self, outline: Outline, paint: Fill) -> None:
-        """Fill an outline by the nonzero rule."""
+    # Drawings of more points are drawn as the file that the core keeps of them: it shows the same and is sent once.
+    most_drawn_points: float
+
+    def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
+        """Fill an outline by the nonzero rule; nothing shows outside `clip`."""
         ...
 
     def picture(self, asset: str, matrix: Matrix, clip: Outline) -> None:
@@ -102,19 +105,31 @@ def _paint_areas(areas: Iterable[PlacedArea], canvas: Canvas, on_area: Callable[
             if isinstance(node, Lettering):
                 for layer in node.layers:
                     canvas.fill(placed.shown(layer.outline), layer.paint.mapped(placed.place))
-            elif placed.warp is None:
-                canvas.picture(node.asset, node.matrix.then(placed.place), placed.clip.mapped(placed.place))
+            elif isinstance(node, PlacedPicture):
+                _paint_picture(node.asset, node.matrix, placed, canvas)
+            elif node.drawing.point_count > canvas.most_drawn_points and node.paint is None:
+                _paint_picture(node.asset, node.whole, placed, canvas)
             else:
-                for matrix, cell in _bent_cells(node, placed.clip, placed.warp):
-                    canvas.picture(node.asset, matrix.then(placed.place), placed.shown(cell))
+                clip = placed.shown(placed.clip)
+                for layer in node.layers:
+                    canvas.fill(placed.shown(layer.outline), layer.paint.mapped(placed.place), clip)
 
 
-def _bent_cells(node: PlacedPicture, clip: Outline, warp: SurfaceWarp) -> Iterator[tuple[Matrix, Outline]]:
-    """Yield a picture cut into cells, each with the affine map that is the surface's own in its middle."""
-    bounds = clip.bounds
-    if bounds is None:
+def _paint_picture(asset: str, matrix: Matrix, placed: PlacedArea, canvas: Canvas) -> None:
+    """Draw a picture whose unit square `matrix` takes to mm of its area, cell by cell where the area is bent."""
+    if placed.warp is None:
+        canvas.picture(asset, matrix.then(placed.place), placed.clip.mapped(placed.place))
         return
-    box = bounds.within(node.bounds)
+    for cell_matrix, cell in _bent_cells(matrix, placed.clip, placed.warp):
+        canvas.picture(asset, cell_matrix.then(placed.place), placed.shown(cell))
+
+
+def _bent_cells(matrix: Matrix, clip: Outline, warp: SurfaceWarp) -> Iterator[tuple[Matrix, Outline]]:
+    """Yield a picture cut into cells, each with the affine map that is the surface's own in its middle."""
+    bounds, whole = clip.bounds, Outline.rectangle(Box(0, 0, 1, 1)).mapped(matrix).bounds
+    if bounds is None or whole is None:
+        return
+    box = bounds.within(whole)
     across, down = warp.cells
     wide, high = box.width / across, box.height / down
     is_box = len(clip.verbs) == RECTANGLE_VERBS
@@ -126,7 +141,7 @@ def _bent_cells(node: PlacedPicture, clip: Outline, warp: SurfaceWarp) -> Iterat
             cell = Outline.rectangle(cell_box)
             shown = cell if is_box else intersection(cell, clip)
             if shown:
-                yield node.matrix.then(_affine_at(warp, *cell_box.middle)), shown
+                yield matrix.then(_affine_at(warp, *cell_box.middle)), shown
 
 
 def _affine_at(warp: SurfaceWarp, x: float, y: float) -> Matrix:

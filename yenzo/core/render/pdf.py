@@ -6,6 +6,7 @@ The file carries no dates and an id made from its content, so the same page give
 
 import hashlib
 import io
+import math
 import zlib
 
 import pikepdf
@@ -64,6 +65,8 @@ def render_pdf(page: Page, assets: Assets, *, compression: int = FAST_COMPRESSIO
 
 
 class _PdfCanvas:
+    most_drawn_points = math.inf
+
     def __init__(
         self, pdf: pikepdf.Pdf, height_mm: float, assets: Assets, compression: int, *, spot_colors: bool
     ) -> None:
@@ -78,9 +81,18 @@ class _PdfCanvas:
         self.pictures: dict[str, pikepdf.Object] = {}
         self.patterns: dict[str, pikepdf.Object] = {}
 
-    def fill(self, outline: Outline, paint: Fill) -> None:
+    def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
         if not outline:
             return
+        if clip:
+            self._parts.append("q")
+            self._path(clip)
+            self._parts.append("W n")
+        self._color(paint)
+        self._path(outline)
+        self._parts.append("f Q" if clip else "f")
+
+    def _color(self, paint: Fill) -> None:
         if isinstance(paint, Paint) and self._has_spots and paint.name:
             self._parts.append(f"{self._spot(paint)} cs 1 scn")
         elif isinstance(paint, Paint):
@@ -89,8 +101,6 @@ class _PdfCanvas:
             raise RenderError("gradient", "pdf", "A color that goes over into another one has no plate of its own.")
         else:
             self._parts.append(f"/Pattern cs {self._gradient(paint)} scn")
-        self._path(outline)
-        self._parts.append("f")
 
     def _spot(self, paint: Paint) -> str:
         name = f"/S{hashlib.sha256(paint.name.encode()).hexdigest()[:8]}"

@@ -18,5 +18,7 @@ def open_picture(data: bytes, name: str) -> Image.Image:
 
 
 def mime_type(data: bytes) -> str:
-    """Return the MIME type of a prepared picture."""
+    """Return the MIME type of a prepared picture or drawing."""
+    if data.startswith(b"<svg"):
+        return "image/svg+xml"
     return "image/png" if data.startswith(b"\x89PNG") else "image/jpeg"

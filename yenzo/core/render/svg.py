@@ -5,6 +5,7 @@ Outlines are written in whole micrometres under one scale, so that numbers are s
 
 import base64
 import hashlib
+import math
 from collections.abc import Callable
 from html import escape
 
@@ -31,9 +32,12 @@ def render_svg(page: Page, assets: Assets) -> bytes:
     ).encode()
 
 
-def ink_markup(page: Page, href: Href) -> str:
-    """Return the page's content as SVG markup in mm: one group an area, `data-area` naming it."""
-    canvas = _SvgCanvas(href)
+def ink_markup(page: Page, href: Href, most_drawn_points: float = math.inf) -> str:
+    """Return the page's content as SVG markup in mm: one group an area, `data-area` naming it.
+
+    Drawings of more points than told are referred to as the files that they are, for screens.
+    """
+    canvas = _SvgCanvas(href, most_drawn_points)
     paint_page(page, canvas, canvas.begin_area)
     return canvas.markup()
 
@@ -52,8 +56,9 @@ def path_data(outline: Outline) -> str:
 
 
 class _SvgCanvas:
-    def __init__(self, href: Href) -> None:
+    def __init__(self, href: Href, most_drawn_points: float) -> None:
         self._href = href
+        self.most_drawn_points = most_drawn_points
         self._parts: list[str] = []
         self._defined: set[str] = set()
         self._open_area = False
@@ -63,9 +68,10 @@ class _SvgCanvas:
         self._parts.append(f'<g data-area="{escape(placed.scene.key)}">')
         self._open_area = True
 
-    def fill(self, outline: Outline, paint: Fill) -> None:
+    def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
         color = paint.screen if isinstance(paint, Paint) else f"url(#{self._gradient(paint)})"
-        self._parts.append(f'<path fill="{color}" transform="scale(.001)" d="{path_data(outline)}"/>')
+        path = f'<path fill="{color}" transform="scale(.001)" d="{path_data(outline)}"/>'
+        self._parts.append(f'<g clip-path="url(#{self._clip(clip)})">{path}</g>' if clip else path)
 
     def picture(self, asset: str, matrix: Matrix, clip: Outline) -> None:
         name = self._clip(clip)

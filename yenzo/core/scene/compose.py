@@ -1,71 +1,103 @@
-"""Compose: a set-up, what is asked and the typefaces come in; the scene goes out."""
+"""Compose: a set-up, what is asked, typefaces and assets come in; the scene goes out."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
+from yenzo.core.artwork.drawing import load_drawing
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.rules import holds
 from yenzo.core.documents.areas import Area
+from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Adjustment, UploadedFile
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement
 from yenzo.core.documents.setup import Setup, Side
+from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.lettering import adjusting, set_text
-from yenzo.core.scene.nodes import AreaScene, Node, PlacedPicture, Scene, SideScene
+from yenzo.core.scene.nodes import AreaScene, Node, PlacedDrawing, PlacedPicture, Scene, SideScene
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.text.typefaces import Typefaces
 
 
-def compose(setup: Setup, asked: Asked, typefaces: Typefaces) -> Scene:
+def compose(setup: Setup, asked: Asked, typefaces: Typefaces, assets: Assets) -> Scene:
     """Return what lands where. Sides without a marked scale have no millimetres yet and are left out."""
-    return Scene(tuple(side for side in (_side(setup, side, asked, typefaces) for side in setup.sides) if side))
+    composer = _Composer(setup, asked, typefaces, assets)
+    return Scene(tuple(scene for side in setup.sides if (scene := composer.side(side))))
 
 
-def _side(setup: Setup, side: Side, asked: Asked, typefaces: Typefaces) -> SideScene | None:
-    size = side.size_mm()
-    if size is None:
-        return None
-    areas = tuple(AreaScene(side.key, area, tuple(_nodes(setup, side, area, asked, typefaces))) for area in side.areas)
-    picture = setup.picture_of(side, asked.variant)
-    return SideScene(side.key, side.name, picture.asset, size[0], size[1], areas)
+@dataclass(frozen=True)
+class _Composer:
+    setup: Setup
+    asked: Asked
+    typefaces: Typefaces
+    assets: Assets
+
+    def side(self, side: Side) -> SideScene | None:
+        size = side.size_mm()
+        if size is None:
+            return None
+        areas = tuple(AreaScene(side.key, area, tuple(self._nodes(side, area))) for area in side.areas)
+        picture = self.setup.picture_of(side, self.asked.variant)
+        return SideScene(side.key, side.name, picture.asset, size[0], size[1], areas)
+
+    def _nodes(self, side: Side, area: Area) -> Iterator[Node]:
+        for placement in self.setup.placements:
+            if (placement.side, placement.area) != (side.key, area.key) or not self._lands(placement):
+                continue
+            adjustment = self.asked.adjustments.get(placement.key, Adjustment())
+            if isinstance(placement, ArtworkPlacement):
+                node: Node | None = self._artwork(area, placement, adjustment)
+            else:
+                node = set_text(self.setup, area, placement, self.asked, self.typefaces, adjustment)
+            if node is not None:
+                yield node
+
+    def _lands(self, placement: AnyPlacement) -> bool:
+        if not any(self.asked.is_filled(key) for key in placement.fields):
+            return False
+        return placement.when is None or holds(placement.when, lambda key: self.asked.values.get(key, ""))
+
+    def _artwork(
+        self, area: Area, placement: ArtworkPlacement, adjustment: Adjustment
+    ) -> PlacedPicture | PlacedDrawing | None:
+        upload = self.asked.values[placement.field]
+        if not isinstance(upload, UploadedFile):
+            return None
+        drawing = load_drawing(self.assets, upload.prepared) if upload.form == "drawing" else None
+        width, height = (drawing.width, drawing.height) if drawing else (upload.width_px, upload.height_px)
+        placed = _box(area, placement, width, height)
+        moving = adjusting(adjustment, placed)
+        if drawing is not None:
+            scale = placed.width / width
+            paint = chosen_paint(self.setup, placement.color, self.asked) if placement.color else None
+            is_undecided = placement.color is not None and paint is None
+            return PlacedDrawing(
+                placement=placement.key,
+                field=placement.field,
+                name=upload.name,
+                asset=upload.prepared,
+                drawing=drawing,
+                matrix=Matrix(scale, 0, 0, scale, placed.left, placed.top).then(moving),
+                paint=UNCHOSEN if is_undecided else paint,
+                undecided=("color",) if is_undecided else (),
+            )
+        return PlacedPicture(
+            placement=placement.key,
+            field=placement.field,
+            name=upload.name,
+            asset=upload.prepared,
+            width_px=width,
+            height_px=height,
+            matrix=Matrix(placed.width, 0, 0, placed.height, placed.left, placed.top).then(moving),
+        )
 
 
-def _nodes(setup: Setup, side: Side, area: Area, asked: Asked, typefaces: Typefaces) -> Iterator[Node]:
-    for placement in setup.placements:
-        if (placement.side, placement.area) != (side.key, area.key) or not _lands(placement, asked):
-            continue
-        adjustment = asked.adjustments.get(placement.key, Adjustment())
-        if isinstance(placement, ArtworkPlacement):
-            node: Node | None = _picture(area, placement, asked, adjustment)
-        else:
-            node = set_text(setup, area, placement, asked, typefaces, adjustment)
-        if node is not None:
-            yield node
-
-
-def _lands(placement: AnyPlacement, asked: Asked) -> bool:
-    if not any(asked.is_filled(key) for key in placement.fields):
-        return False
-    return placement.when is None or holds(placement.when, lambda key: asked.values.get(key, ""))
-
-
-def _picture(area: Area, placement: ArtworkPlacement, asked: Asked, adjustment: Adjustment) -> PlacedPicture | None:
-    upload = asked.values[placement.field]
-    if not isinstance(upload, UploadedFile):
-        return None
+def _box(area: Area, placement: ArtworkPlacement, width: float, height: float) -> Box:
+    """Return where artwork of a ratio lands: about the middle of its area."""
     trim = Box(0, 0, area.width_mm, area.height_mm)
-    box = trim.grown(area.bleed_mm) if placement.fit == "cover" else trim.grown(-area.safe_mm)
-    across, down = box.width / upload.width_px, box.height / upload.height_px
+    room = trim.grown(area.bleed_mm) if placement.fit == "cover" else trim.grown(-area.safe_mm)
+    across, down = room.width / width, room.height / height
     scale = max(across, down) if placement.fit == "cover" else min(across, down)
-    width, height = upload.width_px * scale, upload.height_px * scale
-    x, y = box.middle
-    placed = Matrix(width, 0, 0, height, x - width / 2, y - height / 2)
-    moving = adjusting(adjustment, Box(x - width / 2, y - height / 2, x + width / 2, y + height / 2))
-    return PlacedPicture(
-        placement=placement.key,
-        field=placement.field,
-        name=upload.name,
-        asset=upload.prepared,
-        width_px=upload.width_px,
-        height_px=upload.height_px,
-        matrix=placed.then(moving),
-    )
+    half_width, half_height = width * scale / 2, height * scale / 2
+    x, y = room.middle
+    return Box(x - half_width, y - half_height, x + half_width, y + half_height)

@@ -8,24 +8,26 @@ from yenzo.core.asking.texts import MOST_IN_A_LINE, MOST_IN_A_PARAGRAPH
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.effects import ColorSource, Effects, Pattern
 from yenzo.core.documents.entries import Adjustment
-from yenzo.core.documents.fields import ChoiceField, ColorField, TypefaceField
-from yenzo.core.documents.materials import PaletteColor
+from yenzo.core.documents.fields import ChoiceField, TypefaceField
 from yenzo.core.documents.placements import (
     AnyText,
     ArcPlacement,
     BlockPlacement,
     CurvePlacement,
+    EdgePlacement,
     LinePlacement,
     StackPlacement,
 )
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import ShapeError
+from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.effects import layers_of
 from yenzo.core.scene.joined import joined_text
 from yenzo.core.scene.nodes import Lettering
 from yenzo.core.scene.paints import Layer, Paint
 from yenzo.core.shapes.areas import box_of_ratio, text_box
 from yenzo.core.shapes.box import Box
+from yenzo.core.shapes.edges import edge_path
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.paths import CurvePath
 from yenzo.core.text.along import Arc, set_along, set_on_arc, set_on_line
@@ -38,9 +40,11 @@ from yenzo.core.text.thin import ThinPlaces, thin_places
 from yenzo.core.text.typefaces import Typefaces
 from yenzo.core.text.vertical import fit_stack
 
-# What a text is shown in until a color is chosen; preflight keeps it from production.
-UNCHOSEN = Paint("#16303a")
 NO_EFFECTS, UNTOUCHED = Effects(), Adjustment()
+# What hangs below the base line, and the radius of corners that a text goes round, in letter heights.
+HANGING, ROUNDED = 0.45, 1.2
+# What stays free between the end of a text that goes all around and its beginning, in em.
+WORD_SPACE = 0.5
 # Some sixty letters.
 MOST_POINTS_WITH_EFFECTS = 6000
 # OpenType's tags of the features that sellers ask for by name.
@@ -68,7 +72,7 @@ def set_text(
     font = typefaces.font(typeface or "")
     if typeface is None or font is None:
         return None
-    paints = {source: _paint(setup, source, asked) for source in placement.colors}
+    paints = {source: chosen_paint(setup, source, asked) for source in placement.colors}
     if None in paints.values():
         undecided.append("color")
 
@@ -174,10 +178,23 @@ def _laid(font: Font, text: str, area: Area, placement: AnyText, language: str) 
             return set_on_arc(font, one_line, arc, style)
         case CurvePlacement():
             return set_along(font, one_line, CurvePath.through(list(placement.points)), style)
+        case EdgePlacement():
+            return _on_edge(font, one_line, area, placement, style)
         case StackPlacement():
             return fit_stack(font, one_line, box, style)
         case _:
             assert_never(placement)
+
+
+def _on_edge(font: Font, text: str, area: Area, placement: EdgePlacement, style: TextStyle) -> Laid:
+    tops_out = placement.tops == "out"
+    # Room for the highest letters, or for what hangs below them, between the base line and the safe margin.
+    room_mm = placement.most_mm if tops_out else placement.most_mm * HANGING
+    corner_mm = placement.most_mm * ROUNDED
+    path = edge_path(area, area.safe_mm + room_mm, corner_mm, placement.middle_deg, tops_out=tops_out)
+    if path is None:
+        return replace(fit_line(font, text, text_box(area), style), is_tangled=True)
+    return set_along(font, text, path, style, spare_em=WORD_SPACE)
 
 
 def _without_effects(box: Box, effects: Effects) -> Box:
@@ -236,14 +253,3 @@ def _first_typeface(setup: Setup, placement: AnyText) -> str | None:
     field = setup.field(placement.typeface.field or "")
     offered = field.typefaces if isinstance(field, TypefaceField) else tuple(setup.materials.typefaces)
     return next((key for key in offered if key in setup.materials.typefaces), None)
-
-
-def _paint(setup: Setup, source: ColorSource, asked: Asked) -> Paint | None:
-    field = setup.field(source.field or "")
-    if isinstance(field, ColorField):
-        palette_key, color_key = field.palette, asked.text(field.key)
-    else:
-        palette_key, color_key = source.palette or "", source.color or ""
-    palette = setup.materials.palettes.get(palette_key)
-    color: PaletteColor | None = palette.color(color_key) if palette else None
-    return Paint(color.screen.lower(), color.name, color.reference, color.tool) if color else None

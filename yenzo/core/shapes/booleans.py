@@ -5,6 +5,7 @@ pieces up to a metre. Where it gives up, polygons within 4 µm take over.
 """
 
 from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
 
 import numpy as np
 import pathops
@@ -12,7 +13,7 @@ import shapely
 
 from yenzo.core.errors import ShapeError
 from yenzo.core.shapes.flattening import covered_by, flattened, outline_from
-from yenzo.core.shapes.outline import Outline, contours_of
+from yenzo.core.shapes.outline import Outline, Points, contours_of
 
 UNITS_PER_MM = 100.0
 TANGLED_WORDS = "These outlines run through each other far too often to be made."
@@ -132,3 +133,41 @@ def _from_path(path: pathops.Path) -> Outline:
             case pathops.PathVerb.CLOSE:
                 verbs.append("Z")
     return Outline("".join(verbs), np.array(points, dtype=np.float64).reshape(-1, 2) / UNITS_PER_MM)
+
+
+def even_odd(outline: Outline) -> Outline:
+    """Return what an outline covers when every second layer of it is a hole, as an outline that is filled nonzero."""
+    _refuse_tangles(outline)
+    path = _to_path(outline)
+    path.fillType = pathops.FillType.EVEN_ODD
+    try:
+        path.simplify(fix_winding=True, keep_starting_points=False)
+    except pathops.PathOpsError as error:
+        raise ShapeError("tangled", "outline", TANGLED_WORDS) from error
+    return _from_path(path)
+
+
+@dataclass(frozen=True)
+class Pen:
+    """How a line is drawn: width and miter in the outline's units, ends and joins by their SVG names."""
+
+    width: float
+    cap: str = "butt"
+    join: str = "miter"
+    miter_limit: float = 4.0
+    dashes: tuple[float, ...] = ()
+    dash_offset: float = 0.0
+
+
+def stroked(verbs: str, points: Points, pen: Pen) -> Outline:
+    """Return what a pen covers that is drawn along contours, open ones (without Z) included."""
+    path = _to_path(Outline(verbs, points.copy()))
+    path.stroke(
+        pen.width * UNITS_PER_MM,
+        getattr(pathops.LineCap, f"{pen.cap.upper()}_CAP"),
+        getattr(pathops.LineJoin, f"{pen.join.upper()}_JOIN"),
+        pen.miter_limit,
+        [dash * UNITS_PER_MM for dash in pen.dashes] or None,
+        pen.dash_offset * UNITS_PER_MM,
+    )
+    return _simplified(_from_path(path))

@@ -71,10 +71,14 @@ class Circle:
 
 @dataclass(frozen=True, eq=False)
 class CurvePath:
-    """Cubic curves one after another; a closed one goes round and round, an open one goes on straight at its ends."""
+    """Cubic curves one after another; an open path goes on straight at its ends.
+
+    A closed one goes round and round; lengths count from `start_mm` on.
+    """
 
     curves: Points
     closed: bool = False
+    start_mm: float = 0.0
 
     @classmethod
     def through(cls, points: list[tuple[float, float]]) -> "CurvePath":
@@ -103,7 +107,7 @@ class CurvePath:
     def at(self, lengths: Points) -> tuple[Points, Points, Points]:
         """Return points, directions and curvatures at lengths along the path."""
         whole = self.length_mm
-        on = np.mod(lengths, whole) if self.closed else np.clip(lengths, 0, whole)
+        on = np.mod(lengths + self.start_mm, whole) if self.closed else np.clip(lengths, 0, whole)
         curve, t = self._parameters(on)
         p0, p1, p2, p3 = (self.curves[curve, step] for step in range(4))
         t, u = t[:, None], 1 - t[:, None]

@@ -50,8 +50,8 @@ def set_on_line(
     return Laid(em_outline.mapped(placed), em_mm * font.letter_height_em, missing, (text,), overflow_mm)
 
 
-def set_along(font: Font, text: str, path: Path, style: TextStyle) -> Laid:
-    """Set a text along a path, letters standing on its left.
+def set_along(font: Font, text: str, path: Path, style: TextStyle, *, spare_em: float = 0.0) -> Laid:
+    """Set a text along a path, letters standing on its left; `spare_em` of it stays free, as where it closes.
 
     What is too long at the least letter height runs on straight at the ends, by `overflow_mm` in all.
     """
@@ -59,7 +59,7 @@ def set_along(font: Font, text: str, path: Path, style: TextStyle) -> Laid:
     ink = em_outline.bounds
     if ink is None:
         return Laid(Outline.empty(), style.least_mm, missing, (text,))
-    widest_mm = path.length_mm / ink.width
+    widest_mm = path.length_mm / (ink.width + spare_em)
     tallest_mm = MOST_OF_RADIUS * path.sharpest_mm / -ink.top if ink.top < 0 else math.inf
     em_mm = _between(font, min(widest_mm, tallest_mm), style)
     laid = _bent(font, em_outline, ink, em_mm, path, missing, (text,), style)

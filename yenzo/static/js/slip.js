@@ -1,5 +1,6 @@
 // The slip: which side is in view, goods' pictures of variants, uploads with progress. Python decides all the rest.
 
+const AGAIN_AFTER_MS = 1500;
 const formOf = (element) => element.closest("form");
 
 function showSide(form, key) {
@@ -34,6 +35,16 @@ document.addEventListener("htmx:configRequest", ({ detail }) => {
   if (detail.elt.matches("#slip-form, #try-out")) detail.parameters.set("view", sideInView(detail.elt));
 });
 
+// What was typed is never left without its answer: a refresh that fails or hangs is asked for again.
+for (const failure of ["htmx:sendError", "htmx:timeout", "htmx:responseError"]) {
+  document.addEventListener(failure, ({ detail }) => {
+    const form = detail.elt;
+    if (!form.matches("#slip-form, #try-out")) return;
+    clearTimeout(form.again);
+    form.again = setTimeout(() => form.dispatchEvent(new Event("entries-changed")), AGAIN_AFTER_MS);
+  });
+}
+
 // The ink says which picture of the goods it belongs on: a variant may bring its own.
 document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   const ink = detail.target.querySelector?.("[data-ink]");
@@ -43,7 +54,7 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   }
 });
 
-function send(drop, file) {
+function post(drop, address, body, name) {
   const form = formOf(drop);
   const progress = drop.querySelector("progress");
   const problem = drop.querySelector(".problem");
@@ -57,6 +68,8 @@ function send(drop, file) {
   request.upload.addEventListener("progress", (event) => {
     if (event.lengthComputable) progress.value = (100 * event.loaded) / event.total;
   });
+  // All has arrived: how long it takes to be looked at can't be told.
+  request.upload.addEventListener("load", () => progress.removeAttribute("value"));
   request.addEventListener("load", () => {
     if (request.status === 200) {
       // The line may have been laid out anew while the file was on its way.
@@ -65,22 +78,37 @@ function send(drop, file) {
       form.dispatchEvent(new Event("entries-changed"));
     } else {
       const isWords = (request.getResponseHeader("Content-Type") || "").startsWith("text/plain");
-      finish(isWords ? request.responseText : `“${file.name}” could not be taken. Please try again.`);
+      finish(isWords ? request.responseText : `“${name}” could not be taken. Please try again.`);
     }
   });
-  request.addEventListener("error", () => finish(`“${file.name}” did not arrive. Please check the connection and try again.`));
+  request.addEventListener("error", () => finish(`“${name}” did not arrive. Please check the connection and try again.`));
   problem.hidden = true;
   progress.value = 0;
   progress.hidden = false;
-  request.open("POST", drop.dataset.address);
+  request.open("POST", address);
   request.setRequestHeader("X-CSRFToken", form.querySelector("[name=csrfmiddlewaretoken]").value);
+  request.send(body);
+}
+
+function send(drop, file) {
   const body = new FormData();
   body.append("file", file);
-  request.send(body);
+  post(drop, drop.dataset.address, body, file.name);
+}
+
+function prepare(controls) {
+  const body = new FormData();
+  for (const control of controls.querySelectorAll("[name]")) {
+    if (control.type !== "checkbox" || control.checked) body.append(control.name, control.value);
+  }
+  const drop = controls.closest("[data-upload]");
+  post(drop, controls.dataset.prepare, body, drop.querySelector(".held-file b").textContent);
 }
 
 document.addEventListener("change", (event) => {
   const drop = event.target.closest?.("[data-upload]");
+  const controls = event.target.closest?.("[data-prepare]");
+  if (controls) prepare(controls);
   if (!drop || event.target.type !== "file") return;
   event.stopPropagation();
   if (event.target.files[0]) send(drop, event.target.files[0]);

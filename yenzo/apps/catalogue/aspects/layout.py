@@ -14,6 +14,7 @@ from yenzo.core.documents.placements import (
     ArtworkPlacement,
     BlockPlacement,
     CurvePlacement,
+    EdgePlacement,
     LinePlacement,
 )
 from yenzo.core.documents.setup import Setup
@@ -45,6 +46,7 @@ class LayoutAspect(Aspect):
         ("block", "As a block that wraps"),
         ("arc", "On an arc"),
         ("curve", "Along a curve"),
+        ("edge", "Round the edge of its area"),
         ("stack", "Letters below each other"),
     )
     STANDS = (
@@ -67,7 +69,9 @@ class LayoutAspect(Aspect):
         "spread_deg",
         "stand",
         "points",
+        "tops",
     )
+    TOPS = (("out", "out, to the edge"), ("in", "in, away from the edge"))
 
     def words(self, line: FormLine) -> str:
         match text_of(line):
@@ -83,6 +87,8 @@ class LayoutAspect(Aspect):
                 return f"on an arc {where}, radius {plain_number(arc.radius_mm, 1)} mm"
             case CurvePlacement():
                 return "along a curve"
+            case EdgePlacement(tops=tops):
+                return f"round the edge of its area, letters' tops {dict(self.TOPS)[tops].split(',')[0]}"
             case _:
                 return "letters below each other"
 
@@ -96,6 +102,7 @@ class LayoutAspect(Aspect):
         fields |= self._base_fields(placement, area)
         fields |= self._block_fields(placement)
         fields |= self._arc_fields(placement, area)
+        fields |= self._edge_fields(placement)
         points = placement.points if isinstance(placement, CurvePlacement) else _wave(area)
         fields["points"] = shown_for(
             "curve",
@@ -150,12 +157,20 @@ class LayoutAspect(Aspect):
         numbers = {name: shown_for("arc", _number(initial, label)) for name, (initial, label) in begins.items()}
         return {"stand": shown_for("arc", stand), **numbers}
 
+    def _edge_fields(self, placement: AnyText) -> dict[str, forms.Field]:
+        edge = placement if isinstance(placement, EdgePlacement) else None
+        middle = _number(edge.middle_deg if edge else 270, "Middle of the text at (0 right, 90 below, 270 on top)")
+        tops = forms.ChoiceField(
+            choices=self.TOPS, initial=edge.tops if edge else "out", label="Letters' tops point", required=False
+        )
+        return {"edge_middle": shown_for("edge", middle), "tops": shown_for("edge", tops)}
+
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         placement, way = text_of(line), given["way"]
         values = self._values(way, given)
         kept = set(type(placement).model_fields) if placement.kind == _kind(way) else set()
         cleared: dict[str, Any] = {name: None for name in self.OWN if name != "vertical" or "vertical" not in kept}
-        if way in {"arc", "curve"} or getattr(placement, "align", "") == "justified":
+        if way in {"arc", "curve", "edge"} or getattr(placement, "align", "") == "justified":
             cleared["align"] = placement.align if placement.align != "justified" else None
         return [
             line.set_placement("kind", _kind(way)),
@@ -167,6 +182,7 @@ class LayoutAspect(Aspect):
             "base": ("base_x", "base_y", "base_length", "base_angle"),
             "block": ("line_spacing",),
             "arc": ("x_mm", "y_mm", "radius_mm", "middle_deg", "spread_deg", "stand"),
+            "edge": ("edge_middle", "tops"),
         }.get(way, ())
         if any(given[name] in (None, "") for name in needed):
             raise forms.ValidationError("Please fill in all the numbers of this layout.")
@@ -175,6 +191,8 @@ class LayoutAspect(Aspect):
             return {"base_line": {name: given[source] for name, source in names.items()}}
         if way == "block":
             return {name: given[name] for name in ("line_spacing", "least_line_spacing", "least_letter_spacing")}
+        if way == "edge":
+            return {"middle_deg": given["edge_middle"], "tops": given["tops"]}
         if way == "curve":
             return {"points": _points(given["points"])}
         return {name: given[name] for name in needed}

@@ -186,3 +186,28 @@ class FitAspect(Aspect):
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         return [line.set_placement("fit", given["fit"])]
+
+
+class ArtworkPaintAspect(Aspect):
+    key, heading = "artwork-paint", "In which color is it made?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.placement, ArtworkPlacement)
+        color = line.placement.color
+        return f"drawings painted in {color_words(line.setup, color)}" if color else "painted as it is"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.placement, ArtworkPlacement)
+        color = line.placement.color
+        return {
+            "is_on": forms.BooleanField(
+                required=False,
+                initial=color is not None,
+                label="Drawings are painted in one color",
+                help_text="Pictures of pixels keep their own.",
+            ),
+            "color": color_field(line.setup, color),
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set_placement("color", color_value(given["color"]) if given["is_on"] else None)]

@@ -11,6 +11,7 @@ from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine
 from yenzo.apps.catalogue.aspects.layout import JoinedAspect, LayoutAspect, LettersAspect
 from yenzo.apps.catalogue.aspects.placing import (
     AlignAspect,
+    ArtworkPaintAspect,
     FaceAspect,
     FitAspect,
     HeightAspect,
@@ -25,6 +26,7 @@ from yenzo.apps.catalogue.aspects.wording import (
     LabelAspect,
     LimitAspect,
     LinesAspect,
+    OneColorAspect,
     RequiredAspect,
     SampleAspect,
 )
@@ -40,6 +42,7 @@ ASPECTS: dict[str, Aspect] = {
         CapitalsAspect(),
         SampleAspect(),
         KindsAspect(),
+        OneColorAspect(),
         OptionsAspect(),
         FacesAspect(),
         ColorsAspect(),
@@ -58,6 +61,7 @@ ASPECTS: dict[str, Aspect] = {
         JoinedAspect(),
         LandsWhenAspect(),
         FitAspect(),
+        ArtworkPaintAspect(),
         ChargeAspect(),
         AskWhenAspect(),
     )
@@ -79,10 +83,10 @@ PATTERNS = {
     "yes_no": ", {required}, at first {default}",
     "typeface": ", {required}, among {faces}; at first {default}",
     "color": ", {required}: {colors}; at first {default}",
-    "artwork": ", {required}, {kinds}. Goes on {places}",
+    "artwork": ", {required}, {kinds}, {one-color}. Goes on {places}",
 }
 PLACED_TEXT = ", {layout}, {height}, {align}, in {face}, in {paint}"
-PLACED_ARTWORK = ", {fit}"
+PLACED_ARTWORK = ", {fit}, {artwork-paint}"
 # What is said only where it isn't plain, and offered behind the sentence else.
 MORE_TEXT = ("letters", "stroke", "shadow", "plate", "second-color", "joined", "lands-when")
 MORE_ARTWORK = ("lands-when",)

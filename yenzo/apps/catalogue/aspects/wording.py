@@ -1,12 +1,12 @@
 """What a line is called and how it is filled: label, required, length, characters, capitals, samples."""
 
-from typing import Any
+from typing import Any, get_args
 
 from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted
 from yenzo.core.asking.texts import describe_allowed
-from yenzo.core.documents.fields import ArtworkField, ParagraphField, TextField, YesNoField
+from yenzo.core.documents.fields import ArtworkField, ArtworkKind, OneColor, ParagraphField, TextField, YesNoField
 
 
 class LabelAspect(Aspect):
@@ -167,7 +167,7 @@ class KindsAspect(Aspect):
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, ArtworkField)
-        kinds = [(kind, kind.upper()) for kind in ("png", "jpeg", "webp")]
+        kinds = [(kind, kind.upper()) for kind in get_args(ArtworkKind)]
         return {
             "kinds": forms.MultipleChoiceField(
                 choices=kinds,
@@ -194,3 +194,35 @@ class KindsAspect(Aspect):
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         return [line.set(name, given[name]) for name in ("kinds", "most_megabytes", "least_pixels")]
+
+
+class OneColorAspect(Aspect):
+    key, heading = "one-color", "Does it keep its colors?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, ArtworkField)
+        one = line.field.one_color
+        return f"made into outlines of what is darker than {one.threshold:g} %" if one else "in its own colors"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, ArtworkField)
+        one = line.field.one_color or OneColor()
+        number = forms.NumberInput(attrs={"step": "any"})
+        return {
+            "is_on": forms.BooleanField(
+                required=False,
+                initial=line.field.one_color is not None,
+                label="Made into outlines of one color",
+                help_text="For engraving, cutting and cloth. Customers can shift what counts as dark.",
+            ),
+            "threshold": forms.FloatField(
+                min_value=1, max_value=99, initial=one.threshold, widget=number, label="What is dark at first, percent"
+            ),
+            "smoothness": forms.FloatField(
+                min_value=0, max_value=20, initial=one.smoothness, widget=number, label="Edges smoothed by, pixels"
+            ),
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        value = {name: given[name] for name in ("threshold", "smoothness")}
+        return [line.set("one_color", value if given["is_on"] else None)]

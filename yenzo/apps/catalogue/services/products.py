@@ -12,6 +12,7 @@ from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.catalogue.files import store_file
 from yenzo.apps.catalogue.models import Product, Revision, RevisionFile, StoredFile
 from yenzo.apps.catalogue.to_core import setup_of_draft
+from yenzo.core.artwork.facts import Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.faults import missing_materials
@@ -44,7 +45,7 @@ def import_product(actor: Actor, document: dict[str, Any], *, key: str) -> Produ
 @service(*SELLERS)
 def add_goods_picture(actor: Actor, path: Path, name: str) -> dict[str, Any]:  # noqa: ARG001
     """Keep a picture of goods; return it as a set-up document names it. Raises ArtworkError."""
-    made = inspect_artwork(path, name)
+    made = inspect_artwork(path, name, wanted=Preparation(as_picture=True))
     stored = store_file(made.prepared, is_public=True)
     return {"asset": stored.sha256, "width_px": made.facts.width_px, "height_px": made.facts.height_px}
 
@@ -126,7 +127,7 @@ def _assets_of(setup: Setup, document: dict[str, Any]) -> set[str]:
 def _with_used_materials_only(setup: Setup) -> Setup:
     lines = [placement for placement in setup.placements if isinstance(placement, TextPlacement)]
     typefaces = {line.typeface.fixed for line in lines}
-    palettes = {source.palette for line in lines for source in line.colors}
+    palettes = {source.palette for placement in setup.placements for source in placement.colors}
     for field in setup.fields:
         if isinstance(field, TypefaceField):
             typefaces |= set(field.typefaces)

@@ -1,7 +1,7 @@
 """Lines of the order form: added, edited in place, moved, copied, removed."""
 
 from dataclasses import replace
-from typing import Any
+from typing import Any, get_args
 
 from django import forms
 from django.http import Http404, HttpRequest, HttpResponse
@@ -16,6 +16,7 @@ from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.apps.catalogue.views.setup import changed, setup_answer
 from yenzo.core.documents.edits import free_key
+from yenzo.core.documents.fields import ArtworkKind
 from yenzo.core.documents.setup import Setup
 
 REFUSED = 422
@@ -42,6 +43,8 @@ def _beginning(setup: Setup, kind: str) -> dict[str, Any]:
         return {"most_characters": 200}
     if kind == "choice":
         return {"options": [{"key": "first", "label": "First"}, {"key": "second", "label": "Second"}]}
+    if kind == "artwork":
+        return {"kinds": list(get_args(ArtworkKind))}
     if kind == "typeface":
         faces = list(setup.materials.typefaces)[:3] or ["none"]
         return {"typefaces": faces, "default": faces[0]}

@@ -8,6 +8,8 @@ from django.db import models
 from yenzo.apps.catalogue.models import StoredFile
 from yenzo.core.documents.entries import UploadedFile
 
+MOST_PAGES_SHOWN = 200
+
 
 class UploadQuerySet(models.QuerySet["Upload"]):
     def of_visitor(self, visitor: uuid.UUID) -> Self:
@@ -22,6 +24,10 @@ class Upload(models.Model):
     visitor = models.UUIDField(db_index=True)
     name = models.CharField(max_length=200)
     kind = models.CharField(max_length=10)
+    form = models.CharField(max_length=10, default="picture", help_text="picture or drawing")
+    pages = models.PositiveIntegerField(default=1)
+    wishes = models.JSONField(default=list, help_text="preparations that would change something")
+    preparation = models.JSONField(default=dict, help_text="how it was wanted")
     width_px = models.PositiveIntegerField()
     height_px = models.PositiveIntegerField()
     notes = models.JSONField(default=list)
@@ -36,6 +42,11 @@ class Upload(models.Model):
         return self.name
 
     @property
+    def page_numbers(self) -> range:
+        """The pages that may be chosen, the first ones of a long file."""
+        return range(1, min(self.pages, MOST_PAGES_SHOWN) + 1)
+
+    @property
     def for_entries(self) -> UploadedFile:
         """The upload as an entries document has it."""
         return UploadedFile(
@@ -43,6 +54,8 @@ class Upload(models.Model):
             original=self.original_id,
             prepared=self.prepared_id,
             kind=self.kind,
+            form="drawing" if self.form == "drawing" else "picture",
+            one_color=bool(self.preparation.get("one_color")),
             width_px=self.width_px,
             height_px=self.height_px,
             size_bytes=self.original.size_bytes,

@@ -9,9 +9,9 @@ from yenzo.core.scene.paints import GradientPaint
 
 
 def find_colors(area: AreaScene, method: Method) -> Iterator[Finding]:
-    """Yield a finding for the text that brings one color too many, and for each gradient that the method can't make."""
+    """Yield a finding for what brings one color too many, and for each gradient that the method can't make."""
     seen: dict[str, None] = {}
-    for node in area.letterings:
+    for node in area.painted:
         for layer in node.layers:
             seen |= dict.fromkeys(paint.screen for paint in layer.paint.colors)
             if isinstance(layer.paint, GradientPaint) and not method.gradients:

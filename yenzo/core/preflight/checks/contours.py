@@ -14,10 +14,11 @@ def find_without_contours(area: AreaScene, method: Method) -> Iterator[Finding]:
         return
     for picture in area.pictures:
         message = (
-            f"“{picture.name}” is a picture; {method.name} follows outlines and can't make it. Please leave it out."
+            f"“{picture.name}” is a picture; {method.name} follows outlines and can't make it. Please send a drawing "
+            "(SVG or PDF) of one, or leave it out."
         )
         yield found("no_contours", area, picture, message)
-    for lettering in area.letterings:
-        if any(isinstance(layer.paint, GradientPaint) for layer in lettering.layers):
-            message = f"“{lettering.text}” goes over from one color into another; {method.name} follows outlines only."
-            yield found("no_contours", area, lettering, message)
+    for node in area.painted:
+        if any(isinstance(layer.paint, GradientPaint) for layer in node.layers):
+            message = f"“{node.text}” goes over from one color into another; {method.name} follows outlines only."
+            yield found("no_contours", area, node, message)

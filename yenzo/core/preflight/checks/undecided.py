@@ -4,16 +4,16 @@ from collections.abc import Iterator
 
 from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
-from yenzo.core.scene.nodes import AreaScene
+from yenzo.core.scene.nodes import AreaScene, Lettering
 
 
 def find_undecided(area: AreaScene, _method: Method) -> Iterator[Finding]:
-    """Yield a finding for each text that lacks a decision, and for each that lacks letters."""
-    for node in area.letterings:
+    """Yield a finding for what lacks a decision, and for each text that lacks letters."""
+    for node in area.painted:
         for what in node.undecided:
             message = f"No {what} is chosen for “{node.text}” on “{area.name}”. Please choose one."
             yield found("undecided", area, node, message)
-        if node.missing:
+        if isinstance(node, Lettering) and node.missing:
             chars = ", ".join(f"“{char}”" for char in node.missing)
             message = f"{chars} of “{node.text}” can't be drawn: not in the typeface {node.typeface_name}."
             yield found("missing_letter", area, node, message)

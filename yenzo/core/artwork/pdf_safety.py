@@ -1,0 +1,122 @@
+"""Whether a PDF may be opened: bytes come in, one of its pages as a file of its own, or a refusal in words."""
+
+import io
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import pikepdf
+
+from yenzo.core.artwork.drawing import LONGER_SIDE
+from yenzo.core.artwork.identify import damaged, unsafe
+from yenzo.core.artwork.svg_safety import AS_OUTLINES
+from yenzo.core.errors import ArtworkError
+from yenzo.core.measure import plain_number
+
+REMEDY = "Please print it into a new PDF, or save it as a PNG."
+MOST_PAGES, MOST_OBJECTS = 2000, 500_000
+END_WITHIN = 4096
+FONT_FILES = ("/FontFile", "/FontFile2", "/FontFile3")
+
+
+@dataclass(frozen=True)
+class PdfPage:
+    """One page as a PDF file whose longer side is `LONGER_SIDE` points, and how many pages there were."""
+
+    data: bytes
+    pages: int
+
+
+def safe_page(data: bytes, name: str, page: int) -> PdfPage:
+    """Return a page of a PDF (1 is the first); raises ArtworkError for one that can't be opened safely."""
+    if b"%%EOF" not in data[-END_WITHIN:]:
+        raise damaged(name)
+    try:
+        with pikepdf.open(io.BytesIO(data)) as pdf:
+            if len(pdf.objects) > MOST_OBJECTS:
+                raise ArtworkError("too_heavy", name, f"“{name}” has more than {MOST_OBJECTS} parts. {REMEDY}")
+            _refuse_actions(pdf, name)
+            count = _page_count(pdf, name)
+            if page > count:
+                has = "only one page" if count == 1 else f"only {count} pages"
+                raise ArtworkError("no_such_page", name, f"“{name}” has {has}. Please choose another one.")
+            return PdfPage(_single(pdf, page - 1, name), count)
+    except pikepdf.PasswordError as error:
+        message = f"“{name}” is locked by a password. Please save it without one."
+        raise ArtworkError("locked", name, message) from error
+    except (pikepdf.PdfError, ValueError, TypeError, KeyError, AttributeError, RecursionError) as error:
+        raise damaged(name) from error
+
+
+def _page_count(pdf: pikepdf.Pdf, name: str) -> int:
+    count = len(pdf.pages)
+    if count > MOST_PAGES:
+        raise ArtworkError("too_many_pages", name, f"“{name}” has {count} pages; at most {MOST_PAGES} can be opened.")
+    if not count:
+        raise damaged(name)
+    return count
+
+
+def _refuse_actions(pdf: pikepdf.Pdf, name: str) -> None:
+    for found in pdf.objects:
+        for item in _dictionaries(found):
+            action = item.get("/S")
+            if "/JS" in item or action == pikepdf.Name.JavaScript:
+                raise unsafe(name, "it has a script inside", REMEDY)
+            if action == pikepdf.Name.Launch:
+                raise unsafe(name, "it starts other programs", REMEDY)
+
+
+def _dictionaries(item: pikepdf.Object) -> Iterator[pikepdf.Dictionary]:
+    """Yield an object and all that is written inside it, dictionaries only; what it refers to is listed itself."""
+    if isinstance(item, pikepdf.Dictionary):
+        yield item
+        inside = [value for _, value in item.items()]
+    else:
+        inside = list(item) if isinstance(item, pikepdf.Array) else []
+    for value in inside:
+        if isinstance(value, pikepdf.Dictionary | pikepdf.Array) and not value.is_indirect:
+            yield from _dictionaries(value)
+
+
+def _single(pdf: pikepdf.Pdf, index: int, name: str) -> bytes:
+    alone = pikepdf.new()
+    alone.pages.append(pdf.pages[index])
+    page = alone.pages[0]
+    left, bottom, right, top = (float(edge) for edge in page.cropbox)
+    width, height = right - left, top - bottom
+    if not (width > 0 and height > 0):
+        raise damaged(name)
+    for key in ("/Annots", "/AA", "/Group", "/Thumb"):
+        if key in page:
+            del page[key]
+    # Made large: converters count in parts of a point.
+    by = LONGER_SIDE / max(width, height)
+    numbers = " ".join(plain_number(value, 8) for value in (by, 0, 0, by, -left * by, -bottom * by))
+    page.contents_add(f"q {numbers} cm\n".encode(), prepend=True)
+    page.contents_add(b"\nQ")
+    box = pikepdf.Array([0, 0, width * by, height * by])
+    for key in ("/MediaBox", "/CropBox"):
+        page[key] = box
+    for key in ("/TrimBox", "/BleedBox", "/ArtBox", "/UserUnit"):
+        if key in page:
+            del page[key]
+    alone.remove_unreferenced_resources()
+    output = io.BytesIO()
+    alone.save(output)
+    _refuse_absent_fonts(output, name)
+    return output.getvalue()
+
+
+def _refuse_absent_fonts(output: io.BytesIO, name: str) -> None:
+    with pikepdf.open(output) as pdf:
+        for item in pdf.objects:
+            if not isinstance(item, pikepdf.Dictionary) or item.get("/Type") != pikepdf.Name.Font:
+                continue
+            if item.get("/Subtype") in {pikepdf.Name.Type3, pikepdf.Name.Type0}:
+                # The first draws its letters itself; the other's font is a part of its own.
+                continue
+            descriptor = item.get("/FontDescriptor", {})
+            if not any(key in descriptor for key in FONT_FILES):
+                font = str(item.get("/BaseFont", "/unnamed"))[1:].split("+")[-1]
+                message = f"“{name}” uses the typeface {font} without bringing it along. {AS_OUTLINES}"
+                raise ArtworkError("live_text", name, message)

@@ -1,0 +1,139 @@
+"""Decoding pictures inside the bounded process: pixels of any coding come in, an upright sRGB picture goes out."""
+
+import io
+import warnings
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from pathlib import Path
+
+from PIL import Image, ImageCms, ImageOps
+
+from yenzo.core.artwork.facts import ArtworkLimits
+from yenzo.core.artwork.identify import damaged
+from yenzo.core.artwork.outside import run_tool
+from yenzo.core.errors import ArtworkError
+
+PILLOW_NAMES = {"png": "PNG", "jpeg": "JPEG", "webp": "WEBP", "tiff": "TIFF", "heic": "PNG"}
+LEAST_EDGE_PX, MOST_RATIO = 8, 60
+BROKEN_PROFILE = "Its color profile is broken and was left out."
+FIRST_OF_ANIMATION = "Only the first picture of the animation is used."
+DEEP = "It has 16 bits a color; 8 are used."
+
+
+@dataclass(frozen=True)
+class Opened:
+    """A picture as it is used, RGB or RGBA, with what a person should know of it."""
+
+    picture: Image.Image
+    dpi: float | None
+    pages: int
+    notes: tuple[str, ...]
+
+
+def open_outside_picture(path: Path, kind: str, name: str, limits: ArtworkLimits, page: int, folder: Path) -> Opened:
+    """Open a page of a picture file; raises ArtworkError. HEIC goes through Debian's heif-convert first."""
+    if kind == "heic":
+        path = _converted(path, name, folder)
+    with _words_for_damage(name), Image.open(path, formats=[PILLOW_NAMES[kind]]) as picture:
+        _bounded(picture, name, limits)
+        frames = getattr(picture, "n_frames", 1)
+        pages = frames if kind == "tiff" else 1
+        if page > pages:
+            has = "only one page" if pages == 1 else f"only {pages} pages"
+            raise ArtworkError("no_such_page", name, f"“{name}” has {has}. Please choose another one.")
+        if frames > limits.most_frames:
+            message = f"“{name}” is an animation of {frames} pictures. Please save one of them as a picture."
+            raise ArtworkError("too_many_frames", name, message)
+        if pages > 1:
+            picture.seek(page - 1)
+            _bounded(picture, name, limits)
+        notes = [FIRST_OF_ANIMATION] if frames > pages else []
+        if pages > 1:
+            notes.append(f"Page {page} of {pages} is used.")
+        # heif-convert turns photos upright itself.
+        upright = picture if kind == "heic" else ImageOps.exif_transpose(picture)
+        upright.load()
+        return Opened(_to_srgb(upright, notes), _own_dpi(picture), pages, tuple(notes))
+
+
+def saved(picture: Image.Image) -> bytes:
+    """Return a picture as the core keeps it: PNG where it has transparency, else JPEG."""
+    output = io.BytesIO()
+    if picture.mode == "RGBA":
+        picture.save(output, "PNG", compress_level=3)
+    else:
+        picture.save(output, "JPEG", quality=95, subsampling=0)
+    return output.getvalue()
+
+
+@contextmanager
+def _words_for_damage(name: str) -> Iterator[None]:
+    # Pillow's own limit only warns up to twice its size: ours is checked before a pixel is decoded.
+    Image.MAX_IMAGE_PIXELS = None
+    with warnings.catch_warnings():
+        warnings.simplefilter("error")
+        try:
+            yield
+        except ArtworkError:
+            raise
+        except (OSError, SyntaxError, ValueError, EOFError, KeyError, Warning, ImageCms.PyCMSError) as error:
+            raise damaged(name) from error
+
+
+def _converted(path: Path, name: str, folder: Path) -> Path:
+    run_tool(["heif-convert", str(path), str(folder / "photo.png")], name, writes_files=True)
+    # A file with several pictures becomes several numbered ones.
+    made = sorted(folder.glob("photo*.png"))
+    if not made:
+        raise damaged(name)
+    return made[0]
+
+
+def _bounded(picture: Image.Image, name: str, limits: ArtworkLimits) -> None:
+    width, height = picture.size
+    if width * height > limits.most_pixels:
+        message = (
+            f"“{name}” has {width} × {height} pixels, more than the {limits.most_pixels // 1_000_000} million that can "
+            "be opened. Please save it smaller."
+        )
+        raise ArtworkError("too_many_pixels", name, message)
+    if min(width, height) < LEAST_EDGE_PX or max(width, height) > MOST_RATIO * min(width, height):
+        message = f"“{name}” has {width} × {height} pixels: a mere line. Please pick another picture."
+        raise ArtworkError("too_narrow", name, message)
+
+
+def _own_dpi(picture: Image.Image) -> float | None:
+    dpi = picture.info.get("dpi", (0, 0))[0]
+    return round(float(dpi), 1) if dpi else None
+
+
+def _to_srgb(picture: Image.Image, notes: list[str]) -> Image.Image:
+    has_alpha = "A" in picture.getbands() or "transparency" in picture.info
+    profile = picture.info.get("icc_profile")
+    if picture.mode == "LAB":
+        lab, srgb = ImageCms.createProfile("LAB"), ImageCms.createProfile("sRGB")
+        picture = ImageCms.profileToProfile(picture, lab, srgb, outputMode="RGB") or picture
+    elif profile and picture.mode in {"RGB", "RGBA", "CMYK", "L"}:
+        picture = _by_profile(picture, profile, notes)
+    if picture.mode.startswith("I;16"):
+        # Sixteen bits a sample: keep the upper eight.
+        notes.append(DEEP)
+        picture = picture.convert("I").point(lambda value: value / 256).convert("L")
+    return picture.convert("RGBA" if has_alpha else "RGB")
+
+
+def _by_profile(picture: Image.Image, profile: bytes, notes: list[str]) -> Image.Image:
+    alpha = picture.getchannel("A") if picture.mode == "RGBA" else None
+    color = picture.convert("RGB") if alpha else picture
+    try:
+        source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
+        converted = ImageCms.profileToProfile(color, source, ImageCms.createProfile("sRGB"), outputMode="RGB")
+    except (ImageCms.PyCMSError, OSError, ValueError):
+        notes.append(BROKEN_PROFILE)
+        return picture
+    if converted is None:
+        return picture
+    if alpha:
+        converted.putalpha(alpha)
+    return converted

@@ -1,0 +1,91 @@
+"""Opening drawings inside the bounded process: SVG or PDF comes in; outlines, or the picture that it must be, go out.
+
+SVG becomes PDF by Debian's rsvg-convert, PDF becomes outlines by its pdftocairo: both know their formats.
+"""
+
+import io
+from dataclasses import dataclass
+
+from PIL import Image, ImageChops, ImageFilter
+
+from yenzo.core.artwork.converted import NotPlain, read_converted
+from yenzo.core.artwork.drawing import LONGER_SIDE, Drawing, write_drawing
+from yenzo.core.artwork.facts import ArtworkLimits, Preparation
+from yenzo.core.artwork.outside import run_tool
+from yenzo.core.artwork.pdf_safety import safe_page
+from yenzo.core.artwork.svg_safety import is_moving, safe_svg
+from yenzo.core.errors import ArtworkError
+
+FLATTENED_EDGE_PX, COMPARED_EDGE_PX = 4000, 800
+# Of 255; and how many pixels may differ as much.
+DIFFERENT, MOST_DIFFERENT_PX = 40, 6
+
+
+@dataclass(frozen=True)
+class OpenedDrawing:
+    """A drawing, or the PNG file of one that has more than plain outlines; and what a person should know of it."""
+
+    drawing: Drawing | None
+    flattened: bytes
+    pages: int
+    notes: tuple[str, ...]
+
+
+def open_drawing(data: bytes, kind: str, name: str, limits: ArtworkLimits, wanted: Preparation) -> OpenedDrawing:
+    """Open an SVG or a page of a PDF; raises ArtworkError."""
+    notes, page = [], wanted.page
+    if kind == "svg":
+        root = safe_svg(data, name)
+        if is_moving(root):
+            notes.append("It moves; it is used as it looks at the beginning.")
+        pdf, pages = _as_pdf(data, name), 1
+        if page > 1:
+            raise ArtworkError("no_such_page", name, f"“{name}” has only one page. Please choose another one.")
+    else:
+        found = safe_page(data, name, page)
+        pdf, pages = found.data, found.pages
+        if pages > 1:
+            notes.append(f"Page {page} of {pages} is used.")
+    if wanted.as_picture:
+        return OpenedDrawing(None, _as_png(pdf, name), pages, tuple(notes))
+    try:
+        converted = run_tool(["pdftocairo", "-svg", "-", "-"], name, data=pdf)
+        drawing = read_converted(converted, limits.most_points)
+        _refuse_other_look(drawing, pdf, name)
+    except NotPlain as reason:
+        notes.append(f"It has {reason}, so it is used as a picture.")
+        return OpenedDrawing(None, _as_png(pdf, name), pages, tuple(notes))
+    if drawing.bounds is None:
+        raise ArtworkError("shows_nothing", name, f"“{name}” shows nothing. Please check what is on it.")
+    return OpenedDrawing(drawing, b"", pages, tuple(notes))
+
+
+def _as_pdf(svg: bytes, name: str) -> bytes:
+    side = str(LONGER_SIDE)
+    command = ["rsvg-convert", "--format=pdf", "--keep-aspect-ratio", f"--width={side}", f"--height={side}"]
+    return run_tool(command, name, data=svg)
+
+
+def _as_png(pdf: bytes, name: str, edge_px: int = FLATTENED_EDGE_PX) -> bytes:
+    command = ["pdftocairo", "-png", "-transp", "-singlefile", "-scale-to", str(edge_px), "-", "-"]
+    return run_tool(command, name, data=pdf)
+
+
+def _refuse_other_look(drawing: Drawing, pdf: bytes, name: str) -> None:
+    """Raise NotPlain for a drawing that doesn't look as its file does: conversions must not change it unsaid."""
+    expected = _on_white(_as_png(pdf, name, COMPARED_EDGE_PX))
+    width, height = (str(side) for side in expected.size)
+    command = ["rsvg-convert", f"--width={width}", f"--height={height}", "--format=png"]
+    got = _on_white(run_tool(command, name, data=write_drawing(drawing)))
+    if got.size != expected.size:
+        got = got.resize(expected.size)
+    # Edges may differ by a part of a pixel, which the filter takes away.
+    difference = ImageChops.difference(got, expected).convert("L").filter(ImageFilter.MinFilter(3))
+    if sum(difference.histogram()[DIFFERENT:]) > MOST_DIFFERENT_PX:
+        raise NotPlain("parts that can't be kept exactly")
+
+
+def _on_white(png: bytes) -> Image.Image:
+    with Image.open(io.BytesIO(png), formats=["PNG"]) as picture:
+        ground = Image.new("RGBA", picture.size, "#fefefe")
+        return Image.alpha_composite(ground, picture.convert("RGBA")).convert("RGB")
