@@ -27,6 +27,8 @@ def method_words(method: Method) -> str:
     said.append(f"artwork from {method.least_dpi:g} dpi, good from {method.good_dpi:g} dpi")
     if method.most_colors is not None:
         said.append(f"up to {counted(method.most_colors, 'color')}")
+    if method.relief:
+        said.append("shows by its depth")
     if not method.gradients:
         said.append("no gradients")
     files = joined([name.upper() for name in method.files])
@@ -65,6 +67,7 @@ class MethodForm(forms.Form):
     most_colors = forms.IntegerField(
         required=False, min_value=1, max_value=100, label="Most colors of texts in one area; empty for any number"
     )
+    relief = forms.BooleanField(required=False, label="It shows by its depth, whatever its color")
     gradients = forms.BooleanField(required=False, label="A color can go over into another one")
     made_files = forms.MultipleChoiceField(
         choices=FILES,

@@ -3,6 +3,8 @@
 from collections.abc import Iterable, Iterator
 from typing import Protocol, assert_never
 
+import icu
+
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.texts import characters, describe_allowed, most_in, not_allowed
 from yenzo.core.documents.entries import UploadedFile
@@ -20,6 +22,9 @@ from yenzo.core.documents.fields import (
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
+
+# The selector that asks for a character's picture.
+EMOJI_STYLE = "\ufe0f"
 
 
 class Problem(Frozen):
@@ -142,7 +147,11 @@ def _check_letters(setup: Setup, field_key: str, text: str, asked: Asked, covera
         if typeface in told or typeface not in setup.materials.typefaces:
             continue
         told.add(typeface)
-        missing = coverage.missing(typeface, text, asked.language)
+        lacking = coverage.missing(typeface, text, asked.language)
+        emoji = tuple(char for char in lacking if _is_emoji(char))
+        if emoji:
+            yield Problem(code="emoji", field=field_key, message=_emoji_words(setup, placement, emoji))
+        missing = tuple(char for char in lacking if char not in emoji)
         if missing:
             chooses = setup.field(placement.typeface.field or "")
             among = chooses.typefaces if isinstance(chooses, TypefaceField) else ()
@@ -152,6 +161,20 @@ def _check_letters(setup: Setup, field_key: str, text: str, asked: Asked, covera
                 field=field_key,
                 message=_missing_words(setup, typeface, missing, having),
             )
+
+
+def _is_emoji(char: str) -> bool:
+    """Tell whether a character is shown as a picture by default, or asks to be (UTS 51)."""
+    return icu.Char.hasBinaryProperty(ord(char[0]), icu.UProperty.EMOJI_PRESENTATION) or EMOJI_STYLE in char
+
+
+def _emoji_words(setup: Setup, placement: TextPlacement, emoji: tuple[str, ...]) -> str:
+    side = setup.side(placement.side)
+    area = side.area(placement.area) if side else None
+    method = setup.materials.methods.get(area.method) if area else None
+    are = "is an emoji" if len(emoji) == 1 else "are emoji"
+    it = "it" if len(emoji) == 1 else "them"
+    return f"{_quoted(emoji)} {are} and can't be {method.done if method else 'made'}. Please write it without {it}."
 
 
 def _missing_words(setup: Setup, typeface: str, missing: tuple[str, ...], having: tuple[str, ...]) -> str:

@@ -29,6 +29,7 @@ class Method(Frozen):
     )
     registration: bool = Field(default=False, description="whether marks stand around the bleed")
     spot_colors: bool = Field(default=False, description="whether PDFs name their colors as spot plates")
+    relief: bool = Field(default=False, description="whether it shows by its depth, whatever its color")
     gradients: bool = Field(default=True, description="whether a color can go over into another one")
 
     @property
@@ -59,10 +60,11 @@ class Palette(Frozen):
 
 
 class Typeface(Frozen):
-    """A typeface as customers see it, and the font file that draws it."""
+    """A typeface as customers see it, and the font file that draws it; of a variable one, a named instance."""
 
     name: Label
     font: Sha256
+    instance: Text = ""
     family: Text = ""
     licence: Text = ""
 

@@ -3,8 +3,10 @@
 from yenzo.core.documents.materials import Materials
 from yenzo.core.preflight.checks.colors import find_colors
 from yenzo.core.preflight.checks.contours import find_without_contours
+from yenzo.core.preflight.checks.contrast import find_hardly_seen
 from yenzo.core.preflight.checks.drawings import find_in_drawings
 from yenzo.core.preflight.checks.outside import find_outside
+from yenzo.core.preflight.checks.overlapping import find_overlapping
 from yenzo.core.preflight.checks.too_coarse import find_too_coarse
 from yenzo.core.preflight.checks.too_long import find_too_long
 from yenzo.core.preflight.checks.too_small import find_too_small
@@ -23,6 +25,8 @@ CHECKS: tuple[Check, ...] = (
     find_colors,
     find_without_contours,
     find_in_drawings,
+    find_overlapping,
+    find_hardly_seen,
 )
 
 

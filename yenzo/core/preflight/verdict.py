@@ -6,7 +6,10 @@ from yenzo.core.asking.check import Problem
 from yenzo.core.documents.values import Frozen
 from yenzo.core.preflight.findings import Finding
 
-ADVICE = frozenset({"near_edge", "coarse"})
+ADVICE = frozenset({"near_edge", "coarse", "overlapping", "hardly_seen"})
+
+# What a problem with the entry says already of what would be found in the scene.
+SAME_AS = {"emoji": "missing_letter"}
 
 
 class Verdict(Frozen):
@@ -42,7 +45,7 @@ class Verdict(Frozen):
 
 def judge(problems: Iterable[Problem], findings: Iterable[Finding]) -> Verdict:
     """Return the verdict. A missing letter that is a problem already isn't repeated as a finding."""
-    told = {(problem.code, problem.field) for problem in problems}
+    told = {(SAME_AS.get(problem.code, problem.code), problem.field) for problem in problems}
     kept = tuple(finding for finding in findings if (finding.code, finding.field) not in told)
     return Verdict(problems=tuple(problems), findings=kept)
 

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from yenzo.core.artwork.drawing import load_drawing
+from yenzo.core.artwork.goods import goods_color
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.rules import holds
 from yenzo.core.documents.areas import Area
@@ -36,8 +37,11 @@ class _Composer:
         size = side.size_mm()
         if size is None:
             return None
-        areas = tuple(AreaScene(side.key, area, tuple(self._nodes(side, area))) for area in side.areas)
         picture = self.setup.picture_of(side, self.asked.variant)
+        areas = tuple(
+            AreaScene(side.key, area, tuple(self._nodes(side, area)), self._ground(picture.asset, area, size))
+            for area in side.areas
+        )
         return SideScene(side.key, side.name, picture.asset, size[0], size[1], areas)
 
     def _nodes(self, side: Side, area: Area) -> Iterator[Node]:
@@ -51,6 +55,14 @@ class _Composer:
                 node = set_text(self.setup, area, placement, self.asked, self.typefaces, adjustment)
             if node is not None:
                 yield node
+
+    def _ground(self, asset: str, area: Area, size: tuple[float, float]) -> str | None:
+        """Return the goods' color in an area; none where it lies behind them."""
+        if area.under:
+            return None
+        x, y, (wide, high) = area.x_mm, area.y_mm, size
+        shares = Box(x / wide, y / high, (x + area.width_mm) / wide, (y + area.height_mm) / high)
+        return goods_color(self.assets, asset, shares)
 
     def _lands(self, placement: AnyPlacement) -> bool:
         if not any(self.asked.is_filled(key) for key in placement.fields):

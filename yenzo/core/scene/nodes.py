@@ -153,11 +153,12 @@ Painted = Lettering | PlacedDrawing
 
 @dataclass(frozen=True)
 class AreaScene:
-    """An imprint area of a side with what lands in it, in the area's own mm."""
+    """An imprint area of a side with what lands in it, in the area's own mm; `ground` is the goods' color there."""
 
     side: str
     area: Area
     nodes: tuple[Node, ...]
+    ground: str | None = None
 
     @property
     def key(self) -> str:

@@ -4,30 +4,40 @@ import math
 from functools import lru_cache
 
 import numpy as np
+import shapely
 import uharfbuzz as hb
+from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import ShapeError, TypefaceError
+from yenzo.core.shapes.flattening import covered_by
+from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.thickness import Thinnest, thinnest
 
 # Letter height is the ink height of capital H; a script without capitals names the letter that stands for it.
 REFERENCE_LETTERS = "Hהا本अก"
 FONTS_KEPT = 64
+# Places of neighbours are told apart by a thousandth of the em.
+GAP_STEPS = 1000
 
 
 class Font:
-    """One font file at its default instance. Outlines are in em, y down, kept once drawn."""
+    """One font file, at a named instance if it is a variable one. Outlines are in em, y down, kept once drawn."""
 
-    def __init__(self, data: bytes, name: str) -> None:
+    def __init__(self, data: bytes, name: str, instance: str = "") -> None:
         face = hb.Face(data)
         if face.glyph_count == 0 or face.upem == 0:
             raise TypefaceError("not_a_font", name, f"“{name}” is not a font file that can be used.")
         self.name = name
         self.hb_font = hb.Font(face)
+        if instance:
+            self.hb_font.var_named_instance = _instance_index(face, name, instance)
         self.units_per_em = face.upem
         self._outlines: dict[int, Outline] = {}
         self._thinnest: dict[int, Thinnest] = {}
+        self._gaps: dict[tuple[int, int, int, int], float] = {}
+        self._polygons: dict[int, BaseGeometry] = {}
         self.letter_height_em = self._measure_letter_height()
 
     def outline(self, glyph_id: int) -> Outline:
@@ -48,6 +58,21 @@ class Font:
                 kept = Thinnest(math.inf, math.inf)
             self._thinnest[glyph_id] = kept
         return kept
+
+    def gap_between(self, first: int, second: int, x_em: float, y_em: float) -> float:
+        """Return how far in em two glyphs are apart, the second moved by (x, y); 0 when they touch."""
+        key = (first, second, round(x_em * GAP_STEPS), round(y_em * GAP_STEPS))
+        if key not in self._gaps:
+            moved = shapely.transform(self._polygon(second), lambda points: points + (x_em * 100, y_em * 100))
+            self._gaps[key] = float(shapely.distance(self._polygon(first), moved)) / 100
+        return self._gaps[key]
+
+    def _polygon(self, glyph_id: int) -> BaseGeometry:
+        """Return what a glyph covers, in hundredths of the em."""
+        if glyph_id not in self._polygons:
+            outline = self.outline(glyph_id).mapped(Matrix(100, 0, 0, 100, 0, 0))
+            self._polygons[glyph_id] = covered_by(outline) if outline else shapely.Polygon()
+        return self._polygons[glyph_id]
 
     def glyph_of(self, char: str) -> int:
         """Return the glyph of one character by the font's character map; 0 when it has none."""
@@ -107,13 +132,22 @@ def _draw_functions() -> hb.DrawFuncs:
     return functions
 
 
-_kept: dict[str, Font] = {}
+def _instance_index(face: hb.Face, name: str, instance: str) -> int:
+    names = [face.get_name(found.subfamily_name_id) for found in face.named_instances]
+    if instance not in names:
+        having = f"It has: {', '.join(names)}." if names else "It isn't a variable font."
+        raise TypefaceError("no_instance", name, f"The font “{name}” has no instance “{instance}”. {having}")
+    return names.index(instance)
 
 
-def load_font(assets: Assets, sha256: str, name: str) -> Font:
-    """Return the font with this SHA-256, kept in the process (a bounded number, oldest out); raises TypefaceError."""
-    font = _kept.pop(sha256, None) or Font(assets.read(sha256), name)
-    _kept[sha256] = font
+_kept: dict[tuple[str, str], Font] = {}
+
+
+def load_font(assets: Assets, sha256: str, name: str, instance: str = "") -> Font:
+    """Return a font by its SHA-256 and instance, kept in the process (a bounded number); raises TypefaceError."""
+    key = (sha256, instance)
+    font = _kept.pop(key, None) or Font(assets.read(sha256), name, instance)
+    _kept[key] = font
     while len(_kept) > FONTS_KEPT:
         _kept.pop(next(iter(_kept)))
     return font

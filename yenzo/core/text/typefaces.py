@@ -19,7 +19,9 @@ class Typefaces:
     def font(self, key: str) -> Font | None:
         """Return the font of a typeface, or None when the set-up has no such typeface."""
         typeface = self._typefaces.get(key)
-        return load_font(self._assets, typeface.font, typeface.name) if typeface else None
+        if typeface is None:
+            return None
+        return load_font(self._assets, typeface.font, typeface.name, typeface.instance)
 
     def missing(self, typeface: str, text: str, language: str) -> tuple[str, ...]:
         """Return the characters of a text that the typeface lacks, each once, in order."""
