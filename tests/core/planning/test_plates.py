@@ -2,7 +2,7 @@ import io
 
 import pikepdf
 import pytest
-from PIL import Image
+from PIL import Image, ImageCms
 
 from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.materials import Method
@@ -10,6 +10,8 @@ from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import RenderError
 from yenzo.core.planning.plates import MARKS_MM, plates_of
 from yenzo.core.render.files import render_file
+from yenzo.core.render.page import area_page
+from yenzo.core.render.pdf import PdfColors
 from yenzo.core.shapes.polygons import polygon_of
 from yenzo.core.spine import walk
 
@@ -84,7 +86,7 @@ def test_registration_marks_stand_around_the_bleed_and_the_trim_moves_along(pane
 
 def test_spot_colors_are_plates_of_their_name_and_look_the_same(panel, assets):
     page = plates_of(panel, method())[0].page
-    plain, spots = (render_file(page, assets, "pdf", dpi=0, spot_colors=on) for on in (False, True))
+    plain, spots = (render_file(page, assets, "pdf", dpi=0, colors=PdfColors(spots=on)) for on in (False, True))
     with pikepdf.open(io.BytesIO(spots)) as pdf:
         names = {str(space[1]) for space in pdf.pages[0].Resources.ColorSpace.values()}
     assert names == {"/Gold leaf GL 23", "/White"}
@@ -103,3 +105,29 @@ def test_picture_has_no_plate_and_is_found_before(assets):
     photo = next(area for area in walked.scene.areas if area.key == "photo")
     with pytest.raises(RenderError, match="plates of one color"):
         plates_of(photo, walked.setup.materials.methods["carving"])
+
+
+def test_process_colors_are_written_as_the_palette_gives_them_and_others_stay_rgb(assets):
+    document = board()
+    document["materials"]["palettes"]["finishes"]["colors"][0]["cmyk"] = [0, 25.5, 80, 10]
+    document["placements"][0]["effects"] = {"stroke": {"width_mm": 2, "color": WHITE}}
+    walked = walk(read_setup(document), entries({"name": "Tern"}), assets)
+    page = area_page(next(walked.scene.areas))
+    process, spots = (
+        render_file(page, assets, "pdf", dpi=0, colors=PdfColors(spots=on, process=True)) for on in (False, True)
+    )
+    with pikepdf.open(io.BytesIO(process)) as pdf:
+        content = pdf.pages[0].Contents.read_bytes()
+        assert b"0 0.255 0.8 0.1 k" in content
+        assert b"1 1 1 rg" in content
+    with pikepdf.open(io.BytesIO(spots)) as pdf:
+        by_plate = {str(space[1]): str(space[2]) for space in pdf.pages[0].Resources.ColorSpace.values()}
+        assert by_plate == {"/Gold leaf GL 23": "/DeviceCMYK", "/White": "/DeviceRGB"}
+
+
+def test_pdf_says_which_rgb_it_has(panel, assets):
+    data = render_file(plates_of(panel, method())[0].page, assets, "pdf", dpi=0)
+    with pikepdf.open(io.BytesIO(data)) as pdf:
+        profile = pdf.Root.OutputIntents[0].DestOutputProfile.read_bytes()
+    assert ImageCms.getProfileDescription(ImageCms.ImageCmsProfile(io.BytesIO(profile))).startswith("sRGB")
+    assert profile[24:36] == bytes(12)

@@ -1,15 +1,12 @@
-import io
 import json
 import subprocess
 
 import pytest
-from fontTools.fontBuilder import FontBuilder
-from fontTools.pens.ttGlyphPen import TTGlyphPen
-from fontTools.ttLib.tables.TupleVariation import TupleVariation
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.conftest import TYPEFACES
+from tests.core.text.fonts import variable_font
 from yenzo.core.errors import TypefaceError
 from yenzo.core.shapes.box import Box
 from yenzo.core.text.fonts import Font
@@ -90,30 +87,6 @@ def test_text_too_long_for_the_least_height_keeps_it_and_sticks_out():
 def test_file_that_is_no_font_is_refused(data):
     with pytest.raises(TypefaceError):
         Font(data, "broken.ttf")
-
-
-def variable_font():
-    """A font with one letter, 100 to 200 units wide by its weight, and one named instance."""
-    builder = FontBuilder(1000, isTTF=True)
-    builder.setupGlyphOrder([".notdef", "H"])
-    builder.setupCharacterMap({ord("H"): "H"})
-    pen = TTGlyphPen(None)
-    pen.moveTo((50, 0))
-    for corner in ((50, 700), (150, 700), (150, 0)):
-        pen.lineTo(corner)
-    pen.closePath()
-    builder.setupGlyf({".notdef": TTGlyphPen(None).glyph(), "H": pen.glyph()})
-    builder.setupHorizontalMetrics({".notdef": (500, 0), "H": (200, 50)})
-    builder.setupHorizontalHeader(ascent=800, descent=-200)
-    builder.setupNameTable({"familyName": "Vary", "styleName": "Regular"})
-    builder.setupOS2()
-    builder.setupPost()
-    builder.setupFvar([("wght", 400, 400, 700, "Weight")], [{"location": {"wght": 700}, "stylename": "Bold"}])
-    wider = [(0, 0), (0, 0), (100, 0), (100, 0), (0, 0), (100, 0), (0, 0), (0, 0)]
-    builder.setupGvar({"H": [TupleVariation({"wght": (0, 1, 1)}, wider)]})
-    output = io.BytesIO()
-    builder.save(output)
-    return output.getvalue()
 
 
 def test_variable_font_is_drawn_at_its_named_instance():

@@ -39,6 +39,7 @@ def method_words(method: Method) -> str:
         (method.underbase_mm is not None, f"a white underbase {_grown(method.underbase_mm or 0)}"),
         (method.registration, "with registration marks"),
         (method.spot_colors, "with spot colors"),
+        (method.cmyk, "in CMYK"),
     )
     chosen = [words for is_on, words in options if is_on]
     return f"{', '.join(said)} · files: {', '.join([files, *chosen])}"
@@ -86,6 +87,7 @@ class MethodForm(forms.Form):
         label="White underbase grown by, mm (below zero: choked); empty for none",
     )
     registration = forms.BooleanField(required=False, label="Registration marks around the bleed")
+    cmyk = forms.BooleanField(required=False, label="PDFs have the process colors (CMYK) of the palettes")
     spot_colors = forms.BooleanField(required=False, label="PDFs name their colors as spot plates")
 
     def __init__(self, method: Method | None, data: QueryDict | None = None) -> None:

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from decimal import Decimal
+from urllib.parse import urlencode
 
 from django.urls import reverse
 
@@ -13,6 +14,7 @@ from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.charges import CharacterCharge, ChoiceCharge, FixedCharge
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.fields import AnyField, ArtworkField, ChoiceField, ColorField, TextField, TypefaceField
+from yenzo.core.documents.materials import Typeface
 from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.quote import Quote
@@ -129,6 +131,12 @@ def picture_address(asset: str) -> str:
     return reverse("designs:goods_picture", args=[asset])
 
 
+def specimen_address(typeface: Typeface) -> str:
+    """Return where a typeface's name is shown set in it."""
+    instance = f"?{urlencode({'instance': typeface.instance})}" if typeface.instance else ""
+    return reverse("designs:specimen", args=[typeface.font]) + instance
+
+
 def build_slip(
     setup: Setup, entries: Entries, assets: Assets, uploads: dict[str, Upload], *, tells_missing: bool = False
 ) -> Slip:
@@ -242,7 +250,7 @@ def _options(setup: Setup, setup_field: AnyField, value: str | bool) -> tuple[Sl
     if isinstance(setup_field, TypefaceField):
         have = setup.materials.typefaces
         return tuple(
-            SlipOption(key, have[key].name, key == value, amounts.get(key), typeface=have[key].font)
+            SlipOption(key, have[key].name, key == value, amounts.get(key), typeface=specimen_address(have[key]))
             for key in setup_field.typefaces
             if key in have
         )

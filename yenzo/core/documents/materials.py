@@ -1,11 +1,12 @@
 """Materials: what a workshop has at hand (methods, palettes, typefaces), as a published set-up carries it."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from yenzo.core.documents.values import Frozen, Key, Label, Length, ScreenColor, Sha256, Text
 
+Share = Annotated[float, Field(ge=0, le=100)]
 FileFormat = Literal["svg", "png", "pdf", "dxf"]
 
 
@@ -30,6 +31,7 @@ class Method(Frozen):
     registration: bool = Field(default=False, description="whether marks stand around the bleed")
     spot_colors: bool = Field(default=False, description="whether PDFs name their colors as spot plates")
     relief: bool = Field(default=False, description="whether it shows by its depth, whatever its color")
+    cmyk: bool = Field(default=False, description="whether PDFs have the process colors that palettes give")
     gradients: bool = Field(default=True, description="whether a color can go over into another one")
 
     @property
@@ -39,13 +41,17 @@ class Method(Frozen):
 
 
 class PaletteColor(Frozen):
-    """A color: how a screen shows it, what the workshop calls the ink, thread or spot, and the tool that makes it."""
+    """A color: how a screen shows it, what the workshop calls the ink, thread or spot, and the tool that makes it.
+
+    `cmyk` is how it is printed in process colors, each in percent.
+    """
 
     key: Key
     name: Label
     screen: ScreenColor
     reference: Text = ""
     tool: Text = ""
+    cmyk: tuple[Share, Share, Share, Share] | None = None
 
 
 class Palette(Frozen):

@@ -27,6 +27,7 @@ from yenzo.core.planning.plates import margin_mm, plates_of
 from yenzo.core.planning.ticket import make_ticket
 from yenzo.core.planning.work import Work
 from yenzo.core.render.files import render_file
+from yenzo.core.render.pdf import PdfColors
 from yenzo.core.scene.nodes import AreaScene
 
 # The earliest date a ZIP can carry: a real one would make every pack different.
@@ -72,8 +73,8 @@ def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
             )
             for file_format in method.files:
                 name = f"{stem}.{file_format}"
-                dpi, spots = area.area.dpi, method.spot_colors
-                data = render_file(plate.page, work.assets, file_format, dpi=dpi, spot_colors=spots)
+                colors = PdfColors(spots=method.spot_colors, process=method.cmyk)
+                data = render_file(plate.page, work.assets, file_format, dpi=area.area.dpi, colors=colors)
                 add(_File(name, file_format, data))
                 names.append(name)
         area_entries.append(_area_entry(area, margin_mm(method), tuple(names)))

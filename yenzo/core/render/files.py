@@ -4,20 +4,22 @@ from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import RenderError
 from yenzo.core.render.dxf import render_dxf
 from yenzo.core.render.page import Page
-from yenzo.core.render.pdf import render_pdf
+from yenzo.core.render.pdf import SCREEN_COLORS, PdfColors, render_pdf
 from yenzo.core.render.png import render_png
 from yenzo.core.render.svg import render_svg
 
 FORMATS = ("svg", "png", "pdf", "dxf")
 
 
-def render_file(page: Page, assets: Assets, file_format: str, *, dpi: float, spot_colors: bool = False) -> bytes:
-    """Return the page as a file; raises RenderError for a format that can't be made. Spot colors are PDF's alone."""
+def render_file(
+    page: Page, assets: Assets, file_format: str, *, dpi: float, colors: PdfColors = SCREEN_COLORS
+) -> bytes:
+    """Return the page as a file; raises RenderError for a format that can't be made. `colors` are PDF's alone."""
     match file_format:
         case "svg":
             return render_svg(page, assets)
         case "pdf":
-            return render_pdf(page, assets, spot_colors=spot_colors)
+            return render_pdf(page, assets, colors=colors)
         case "png":
             return render_png(page, assets, dpi)
         case "dxf":

@@ -8,9 +8,11 @@ import hashlib
 import io
 import math
 import zlib
+from dataclasses import dataclass
+from functools import lru_cache
 
 import pikepdf
-from PIL import Image
+from PIL import Image, ImageCms
 
 from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import RenderError
@@ -21,17 +23,33 @@ from yenzo.core.scene.paints import Fill, GradientPaint, Paint
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
 
+RGB, CMYK = "/DeviceRGB", "/DeviceCMYK"
+# Where an ICC profile (ICC.1, 7.2) has the date it was made and its checksum, which tell nothing of the colors.
+PROFILE_DATE, PROFILE_ID = slice(24, 36), slice(84, 100)
 OPERATORS = {"M": "m", "L": "l", "C": "c", "Z": "h"}
 FAST_COMPRESSION = 1
 
 
-def render_pdf(page: Page, assets: Assets, *, compression: int = FAST_COMPRESSION, spot_colors: bool = False) -> bytes:
-    """Return the page as a PDF file; `compression` is zlib's level for its pictures.
+@dataclass(frozen=True)
+class PdfColors:
+    """How colors are written. Spots: each that has a name is a plate of that name (a Separation, ISO 32000-2, 8.6.6.4).
 
-    With spot colors each color that has a name is a plate of that name (a Separation, ISO 32000-2, 8.6.6.4).
+    Process: each that a palette gives in CMYK is written so. All others are RGB, which the output intent says is sRGB.
     """
+
+    spots: bool = False
+    process: bool = False
+
+
+SCREEN_COLORS = PdfColors()
+
+
+def render_pdf(
+    page: Page, assets: Assets, *, compression: int = FAST_COMPRESSION, colors: PdfColors = SCREEN_COLORS
+) -> bytes:
+    """Return the page as a PDF file; `compression` is zlib's level for its pictures."""
     pdf = pikepdf.new()
-    canvas = _PdfCanvas(pdf, page.height_mm, assets, compression, spot_colors=spot_colors)
+    canvas = _PdfCanvas(pdf, page.height_mm, assets, compression, colors)
     paint_page(page, canvas)
     width, height = mm_to_points(page.width_mm), mm_to_points(page.height_mm)
     trim = page.trim
@@ -59,6 +77,7 @@ def render_pdf(page: Page, assets: Assets, *, compression: int = FAST_COMPRESSIO
         )
     )
     pdf.pages[0].obj.Parent = pdf.Root.Pages
+    pdf.Root.OutputIntents = pikepdf.Array([_output_intent(pdf)])
     output = io.BytesIO()
     pdf.save(output, deterministic_id=True, object_stream_mode=pikepdf.ObjectStreamMode.disable)
     return output.getvalue()
@@ -67,10 +86,8 @@ def render_pdf(page: Page, assets: Assets, *, compression: int = FAST_COMPRESSIO
 class _PdfCanvas:
     most_drawn_points = math.inf
 
-    def __init__(
-        self, pdf: pikepdf.Pdf, height_mm: float, assets: Assets, compression: int, *, spot_colors: bool
-    ) -> None:
-        self._has_spots = spot_colors
+    def __init__(self, pdf: pikepdf.Pdf, height_mm: float, assets: Assets, compression: int, colors: PdfColors) -> None:
+        self._colors = colors
         self.spots: dict[str, pikepdf.Object] = {}
         k = mm_to_points(1)
         self._pdf = pdf
@@ -93,23 +110,30 @@ class _PdfCanvas:
         self._parts.append("f Q" if clip else "f")
 
     def _color(self, paint: Fill) -> None:
-        if isinstance(paint, Paint) and self._has_spots and paint.name:
+        if isinstance(paint, Paint) and self._colors.spots and paint.name:
             self._parts.append(f"{self._spot(paint)} cs 1 scn")
         elif isinstance(paint, Paint):
-            self._parts.append(" ".join(map(plain_number, _rgb(paint))) + " rg")
-        elif self._has_spots:
+            space, shares = self._shares(paint)
+            self._parts.append(" ".join(map(plain_number, shares)) + (" k" if space == CMYK else " rg"))
+        elif self._colors.spots:
             raise RenderError("gradient", "pdf", "A color that goes over into another one has no plate of its own.")
         else:
             self._parts.append(f"/Pattern cs {self._gradient(paint)} scn")
 
     def _spot(self, paint: Paint) -> str:
         name = f"/S{hashlib.sha256(paint.name.encode()).hexdigest()[:8]}"
-        tint = pikepdf.Dictionary(
-            FunctionType=2, Domain=_numbers(0, 1), C0=_numbers(1, 1, 1), C1=_numbers(*_rgb(paint)), N=1
-        )
+        space, shares = self._shares(paint)
+        none = (0, 0, 0, 0) if space == CMYK else (1, 1, 1)
+        tint = pikepdf.Dictionary(FunctionType=2, Domain=_numbers(0, 1), C0=_numbers(*none), C1=_numbers(*shares), N=1)
         plate = pikepdf.Name("/" + " ".join(filter(None, (paint.name, paint.reference))))
-        self.spots[name] = pikepdf.Array([pikepdf.Name.Separation, plate, pikepdf.Name.DeviceRGB, tint])
+        self.spots[name] = pikepdf.Array([pikepdf.Name.Separation, plate, pikepdf.Name(space), tint])
         return name
+
+    def _shares(self, paint: Paint) -> tuple[str, tuple[float, ...]]:
+        """Return in which space a color is written, and its shares from 0 to 1."""
+        if self._colors.process and paint.cmyk is not None:
+            return CMYK, tuple(share / 100 for share in paint.cmyk)
+        return RGB, _rgb(paint)
 
     def _path(self, outline: Outline) -> None:
         for verb, numbers in outline.steps():
@@ -147,6 +171,27 @@ class _PdfCanvas:
 
     def content(self) -> bytes:
         return "\n".join(self._parts).encode()
+
+
+def _output_intent(pdf: pikepdf.Pdf) -> pikepdf.Dictionary:
+    """Return what says which RGB this is (ISO 32000-2, 14.11.5)."""
+    profile = pdf.make_stream(_srgb_profile())
+    profile.N = 3
+    return pikepdf.Dictionary(
+        Type=pikepdf.Name.OutputIntent,
+        S=pikepdf.Name.GTS_PDFA1,
+        OutputConditionIdentifier="sRGB IEC61966-2.1",
+        Info="sRGB IEC61966-2.1",
+        DestOutputProfile=pdf.make_indirect(profile),
+    )
+
+
+@lru_cache(maxsize=1)
+def _srgb_profile() -> bytes:
+    data = bytearray(ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes())
+    data[PROFILE_DATE] = bytes(12)
+    data[PROFILE_ID] = bytes(16)
+    return bytes(data)
 
 
 def _picture_object(pdf: pikepdf.Pdf, picture: Image.Image, compression: int) -> pikepdf.Object:

@@ -20,4 +20,6 @@ def chosen_paint(setup: Setup, source: ColorSource, asked: Asked) -> Paint | Non
         palette_key, color_key = source.palette or "", source.color or ""
     palette = setup.materials.palettes.get(palette_key)
     color: PaletteColor | None = palette.color(color_key) if palette else None
-    return Paint(color.screen.lower(), color.name, color.reference, color.tool) if color else None
+    if color is None:
+        return None
+    return Paint(color.screen.lower(), color.name, color.reference, color.tool, color.cmyk)

@@ -11,12 +11,13 @@ Role = Literal["plate", "shadow", "stroke", "ink", "pattern"]
 
 @dataclass(frozen=True)
 class Paint:
-    """A color: how it shows, and what the workshop calls it."""
+    """A color: how it shows, what the workshop calls it, and how it is printed in process colors, in percent."""
 
     screen: str
     name: str = ""
     reference: str = ""
     tool: str = ""
+    cmyk: tuple[float, float, float, float] | None = None
 
     def mapped(self, _matrix: Matrix) -> "Paint":
         """Return the paint under an affine map: it stays as it is."""

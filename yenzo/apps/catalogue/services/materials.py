@@ -18,7 +18,7 @@ def save_material(actor: Actor, kind: str, key: str, document: dict[str, Any]) -
 
 
 @service(*SELLERS)
-def add_font(actor: Actor, data: bytes, name: str) -> str:  # noqa: ARG001
-    """Keep a font file after trying it; return its SHA-256. Raises TypefaceError."""
-    Font(data, name)
+def add_font(actor: Actor, data: bytes, name: str, instance: str = "") -> str:  # noqa: ARG001
+    """Keep a font file after trying it at an instance; return its SHA-256. Raises TypefaceError."""
+    Font(data, name, instance)
     return store_file(data).sha256

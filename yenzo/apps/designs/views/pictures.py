@@ -43,27 +43,29 @@ def upload_picture(request: HttpRequest, upload_id: uuid.UUID) -> HttpResponse:
 
 @require_safe
 @cache_control(public=True, max_age=31_536_000, immutable=True)
-def specimen(request: HttpRequest, sha256: str) -> HttpResponse:  # noqa: ARG001
-    """Show a typeface's name set in it."""
-    return HttpResponse(_specimen(sha256, _name_of_typeface(sha256)), content_type="image/svg+xml")
+def specimen(request: HttpRequest, sha256: str) -> HttpResponse:
+    """Show a typeface's name set in it, at its instance if it has one."""
+    instance = request.GET.get("instance", "")
+    name = _name_of_typeface(sha256, instance)
+    return HttpResponse(_specimen(sha256, instance, name), content_type="image/svg+xml")
 
 
-def _name_of_typeface(sha256: str) -> str:
+def _name_of_typeface(sha256: str, instance: str) -> str:
     """Return what a typeface is called among the materials, or in a revision that keeps using it."""
-    material = Material.objects.filter(kind=Material.Kind.TYPEFACE, document__font=sha256).first()
-    if material is not None:
-        return str(material.document["name"])
+    for material in Material.objects.filter(kind=Material.Kind.TYPEFACE, document__font=sha256):
+        if material.document.get("instance", "") == instance:
+            return str(material.document["name"])
     revision = get_object_or_404(Revision.objects.filter(files__file=sha256)[:1])
     faces = setup_of_revision(revision).materials.typefaces.values()
-    name = next((face.name for face in faces if face.font == sha256), None)
+    name = next((face.name for face in faces if (face.font, face.instance) == (sha256, instance)), None)
     if name is None:
         raise Http404
     return name
 
 
 @lru_cache(maxsize=200)
-def _specimen(sha256: str, name: str) -> str:
-    font = load_font(StoredAssets(), sha256, name)
+def _specimen(sha256: str, instance: str, name: str) -> str:
+    font = load_font(StoredAssets(), sha256, name, instance)
     outline, _ = outline_of(font, name)
     em_mm = SPECIMEN_LETTER_MM / font.letter_height_em
     sized = outline.mapped(Matrix(em_mm, 0, 0, em_mm, 0, 0))
