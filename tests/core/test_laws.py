@@ -1,12 +1,15 @@
 """Laws of the whole spine, on entries that nobody would think of."""
 
+import io
 import math
 import re
+import subprocess
 
 import numpy as np
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+from PIL import Image
 
 from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.reading import read_setup
@@ -76,6 +79,68 @@ def made_or_refused(area, assets, file_format):
         return render_file(area_page(area), assets, file_format, dpi=20)
     except YenzoError as error:
         return error.message
+
+
+few = settings(deadline=None, max_examples=8, suppress_health_check=[HealthCheck.function_scoped_fixture])
+LENGTHS = ("x_mm", "y_mm", "width_mm", "height_mm", "bleed_mm", "safe_mm", "least_mm", "most_mm", "length_mm")
+
+
+def scaled(value, by):
+    """A document whose lengths are all multiplied."""
+    if isinstance(value, dict):
+        return {key: item * by if key in LENGTHS else scaled(item, by) for key, item in value.items()}
+    return [scaled(item, by) for item in value] if isinstance(value, list) else value
+
+
+@given(values=anything, by=st.floats(0.2, 5))
+@quick
+def test_set_up_that_is_scaled_makes_everything_scaled(assets, values, by):
+    first, second = (walk(read_setup(scaled(board(), k)), entries(values), assets) for k in (1.0, by))
+    for one, two in zip(first.scene.areas, second.scene.areas, strict=True):
+        assert area_page(two).width_mm == pytest.approx(by * area_page(one).width_mm)
+        for a, b in zip(one.letterings, two.letterings, strict=True):
+            assert np.allclose(b.outline.points, by * a.outline.points, rtol=1e-6, atol=1e-6)
+            assert b.letter_height_mm == pytest.approx(by * a.letter_height_mm)
+
+
+@given(order=st.permutations(["gold", "white"]), text=st.sampled_from(["HHH", "III", "EEE"]))
+@few
+def test_later_placement_is_painted_over_the_earlier_one_in_every_file(assets, order, text):
+    document = board()
+    base = document["placements"][0]
+    document["placements"] = [
+        {**base, "key": color, "color": {"palette": "finishes", "color": color}} for color in order
+    ]
+    area = next(walk(read_setup(document), entries({"name": text}), assets).scene.areas)
+    top = {"gold": (0xD4, 0xA8, 0x3E), "white": (255, 255, 255)}[order[-1]]
+    for shown in (seen(area, assets, "png"), seen(area, assets, "svg")):
+        inked = np.asarray(shown)[np.asarray(shown)[..., 3] == 255][:, :3]
+        assert (np.abs(inked.astype(int) - top).max(axis=1) <= 2).mean() > 0.97
+
+
+@given(text=st.text("AHIMgj&éßمر", min_size=1, max_size=8), turn=st.floats(-40, 40))
+@few
+def test_bounds_are_the_extent_that_is_seen_in_every_file(assets, text, turn):
+    moved_by_hand = {"name": {"turn_deg": turn, "scale": 0.5}}
+    given_entries = entries({"name": text, "lettering": "levant"}, adjustments=moved_by_hand)
+    area = next(walk(SETUP, given_entries, assets).scene.areas)
+    bounds = next(area.letterings).bounds
+    if bounds is None:
+        return
+    for file_format in ("png", "svg"):
+        left, top, right, bottom = seen(area, assets, file_format).getchannel("A").getbbox()
+        mm = 25.4 / 100
+        extent = [left * mm - 2, top * mm - 2, right * mm - 2, bottom * mm - 2]
+        assert extent == pytest.approx(list(bounds), abs=0.3), file_format
+
+
+def seen(area, assets, file_format):
+    """An area's file as an outside program shows it, at 100 dpi."""
+    data = render_file(area_page(area), assets, file_format, dpi=100)
+    if file_format == "svg":
+        command = ["rsvg-convert", "--dpi-x=100", "--dpi-y=100"]
+        data = subprocess.run(command, input=data, capture_output=True, check=True).stdout
+    return Image.open(io.BytesIO(data)).convert("RGBA")
 
 
 @given(values=anything)

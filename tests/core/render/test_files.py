@@ -114,9 +114,22 @@ def test_format_that_cannot_be_made_is_refused_in_words(panel, assets):
         render_file(area_page(panel), assets, "tiff", dpi=72)
 
 
-def test_png_above_a_hundred_megapixels_is_refused_in_words(panel, assets):
+def test_png_above_four_gigapixels_is_refused_in_words(panel, assets):
     with pytest.raises(RenderError, match="too large"):
-        render_file(area_page(panel), assets, "png", dpi=2400)
+        render_file(area_page(panel), assets, "png", dpi=24_000)
+
+
+def test_large_png_is_written_band_by_band_and_shows_the_same(panel, assets, monkeypatch):
+    whole = render_file(area_page(panel), assets, "png", dpi=60)
+    monkeypatch.setattr("yenzo.core.render.png.WHOLE_PIXELS", 1000)
+    monkeypatch.setattr("yenzo.core.render.png.BAND_PIXELS", 50_000)
+    banded = Image.open(io.BytesIO(render_file(area_page(panel), assets, "png", dpi=60)))
+    banded.load()
+    assert banded.size == (1285, 241)
+    assert banded.info["dpi"] == pytest.approx((60, 60), abs=0.01)
+    away = np.abs(np.asarray(banded).astype(int) - np.asarray(Image.open(io.BytesIO(whole)))).max(axis=2)
+    # Where a line falls on the border between two pixels, one of them may be rounded the other way.
+    assert (away > 8).mean() < 1e-4
 
 
 def test_pngs_made_in_several_threads_at_once_are_the_same(panel, assets):

@@ -39,7 +39,7 @@ class TypefaceForm(forms.Form):
 
     def clean_file(self) -> "UploadedFile[bytes] | None":
         """Refuse files that no font is as large as."""
-        file: "UploadedFile[bytes] | None" = self.cleaned_data["file"]
+        file: UploadedFile[bytes] | None = self.cleaned_data["file"]
         if file and (file.size or 0) > MOST_FONT_BYTES:
             raise forms.ValidationError(f"This file has more than {MOST_FONT_BYTES // 1_000_000} MB; no font has.")
         return file
