@@ -11,6 +11,7 @@ NEW = {
     "done": "engraved",
     "least_letter_mm": "3.5",
     "least_stroke_mm": "0.2",
+    "tool_mm": "0.3",
     "least_dpi": "200",
     "good_dpi": "300",
     "most_colors": "1",

@@ -63,6 +63,9 @@ class MethodForm(forms.Form):
     least_gap_mm = forms.FloatField(
         required=False, min_value=0.01, max_value=50, widget=NUMBER, label="Narrowest gap or counter, mm; empty for any"
     )
+    tool_mm = forms.FloatField(
+        min_value=0.01, max_value=20, widget=NUMBER, label="Line of the tool, mm, for typefaces of single lines"
+    )
     least_dpi = forms.FloatField(min_value=1, max_value=4800, widget=NUMBER, label="Artwork is refused below, dpi")
     good_dpi = forms.FloatField(min_value=1, max_value=4800, widget=NUMBER, label="Artwork is good from, dpi")
     most_colors = forms.IntegerField(

@@ -2,7 +2,8 @@
 
 Each contour is one closed entity. A smooth one is a cubic spline by control points, which is the very curve. One with
 corners is a polyline whose curves are within 2 µm: programs that sample splines evenly would cut its corners off.
-Contours of one color lie on the layer of its tool, without overlaps; holes are contours too.
+Contours of one color lie on the layer of its tool, without overlaps; holes are contours too. Letters of single lines
+are open polylines, which the tool follows.
 """
 
 import io
@@ -52,10 +53,14 @@ class _DxfCanvas:
         self._upright = Matrix(1, 0, 0, -1, 0, height_mm)
 
     def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
-        if not isinstance(paint, Paint):
-            message = "A color that goes over into another one has no contour; a DXF file can't have it."
-            raise RenderError("gradient", "dxf", message)
-        self._outlines.setdefault(self._layer(paint), []).append(intersection(outline, clip) if clip else outline)
+        self._outlines.setdefault(self._layer(_one(paint)), []).append(intersection(outline, clip) if clip else outline)
+
+    def follow(self, line: Outline, paint: Fill) -> None:
+        attributes, upright = {"layer": self._layer(_one(paint))}, line.mapped(self._upright)
+        cubics = Cubics.of(upright)
+        firsts = np.flatnonzero(np.diff(cubics.contours, prepend=-1))
+        for run, curves in zip(flattened(upright, FLATNESS_MM), np.split(cubics.points, firsts[1:]), strict=True):
+            self._space.add_lwpolyline(np.vstack([run, curves[-1, 3]]), dxfattribs=attributes)
 
     def draw(self) -> None:
         """Draw what was filled, layer by layer: what lies on the same one has no contours inside each other."""
@@ -95,6 +100,14 @@ class _DxfCanvas:
             red, green, blue = (int(paint.screen[at : at + 2], 16) for at in (1, 3, 5))
             layers.add(name, true_color=ezdxf.rgb2int((red, green, blue)))
         return name
+
+
+def _one(paint: Fill) -> Paint:
+    """Return the color, if it is one; raises RenderError."""
+    if not isinstance(paint, Paint):
+        message = "A color that goes over into another one has no contour; a DXF file can't have it."
+        raise RenderError("gradient", "dxf", message)
+    return paint
 
 
 def _is_smooth(curves: Points) -> bool:

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
-from typing import Protocol
+from typing import Protocol, runtime_checkable
 
 import numpy as np
 
@@ -33,6 +33,15 @@ class Canvas(Protocol):
 
     def picture(self, asset: str, matrix: Matrix, clip: Outline) -> None:
         """Draw a picture: `matrix` takes the unit square to mm; nothing shows outside `clip`."""
+        ...
+
+
+@runtime_checkable
+class LineCanvas(Protocol):
+    """What a back-end can draw whose readers are tools: the lines that they follow."""
+
+    def follow(self, line: Outline, paint: Fill) -> None:
+        """Draw the line that a tool follows (open paths), instead of what the tool makes of it."""
         ...
 
 
@@ -102,7 +111,9 @@ def _paint_areas(areas: Iterable[PlacedArea], canvas: Canvas, on_area: Callable[
         if on_area:
             on_area(placed)
         for node in placed.scene.nodes:
-            if isinstance(node, Lettering):
+            if isinstance(node, Lettering) and node.line is not None and isinstance(canvas, LineCanvas):
+                canvas.follow(node.line.mapped(placed.place), node.paint)
+            elif isinstance(node, Lettering):
                 for layer in node.layers:
                     canvas.fill(placed.shown(layer.outline), layer.paint.mapped(placed.place))
             elif isinstance(node, PlacedPicture):

@@ -26,9 +26,12 @@ from yenzo.core.scene.joined import joined_text
 from yenzo.core.scene.nodes import Lettering
 from yenzo.core.scene.paints import Layer, Paint
 from yenzo.core.shapes.areas import box_of_ratio, text_box
+from yenzo.core.shapes.booleans import Pen, stroked
 from yenzo.core.shapes.box import Box
+from yenzo.core.shapes.centerlines import center_lines
 from yenzo.core.shapes.edges import edge_path
 from yenzo.core.shapes.matrix import Matrix
+from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.paths import CurvePath
 from yenzo.core.text.along import Arc, set_along, set_on_arc, set_on_line
 from yenzo.core.text.block import fit_block
@@ -40,6 +43,7 @@ from yenzo.core.text.thin import ThinPlaces, thin_places
 from yenzo.core.text.typefaces import Typefaces
 from yenzo.core.text.vertical import fit_stack
 
+UNKNOWN_TOOL_MM = 0.3
 NO_EFFECTS, UNTOUCHED = Effects(), Adjustment()
 # What hangs below the base line, and the radius of corners that a text goes round, in letter heights.
 HANGING, ROUNDED = 0.45, 1.2
@@ -79,9 +83,17 @@ def set_text(
     def paint_of(source: ColorSource) -> Paint:
         return paints[source] or UNCHOSEN
 
-    laid = _laid(font, text, area, placement, asked.language)
+    tool = _tool(setup, area)
+    laid = _laid(font, text, area, placement, asked.language, tool.width)
+    line: Outline | None = None
     layers: tuple[Layer, ...] = ()
     is_tangled = laid.is_tangled
+    if font.is_single_line and laid.outline:
+        line = center_lines(laid.outline)
+        try:
+            laid = replace(laid, outline=stroked(line.verbs, line.points, tool))
+        except ShapeError:
+            is_tangled = True
     drops_effects = _is_costly(placement.effects) and len(laid.outline.points) > MOST_POINTS_WITH_EFFECTS
     if placement.effects != NO_EFFECTS and not drops_effects:
         try:
@@ -109,8 +121,14 @@ def set_text(
         drops_effects=drops_effects,
         effects=layers,
         thin=_thin_places(setup, area, placement, font, text, asked.language, scaled_mm),
+        line=line if placement.effects == NO_EFFECTS else None,
     )
     return _adjusted(node, adjustment)
+
+
+def _tool(setup: Setup, area: Area) -> Pen:
+    method = setup.materials.methods.get(area.method)
+    return Pen(method.tool_mm if method else UNKNOWN_TOOL_MM, cap="round", join="round")
 
 
 def _is_costly(effects: Effects) -> bool:
@@ -125,7 +143,12 @@ def _thin_places(
     method = setup.materials.methods.get(area.method)
     effects = placement.effects
     thickened = effects.stroke is not None or (effects.plate is not None and effects.plate.knock_out)
-    if method is None or thickened or (method.least_stroke_mm is None and method.least_gap_mm is None):
+    if (
+        method is None
+        or thickened
+        or font.is_single_line
+        or (method.least_stroke_mm is None and method.least_gap_mm is None)
+    ):
         return None
     return thin_places(font, text, _style(placement, language), letter_height_mm)
 
@@ -138,6 +161,7 @@ def _adjusted(node: Lettering, adjustment: Adjustment) -> Lettering:
     return replace(
         node,
         outline=node.outline.mapped(moving),
+        line=node.line.mapped(moving) if node.line else None,
         effects=tuple(layer.mapped(moving) for layer in node.effects),
         letter_height_mm=node.letter_height_mm * adjustment.scale,
         overflow_mm=node.overflow_mm * adjustment.scale,
@@ -150,8 +174,12 @@ def adjusting(adjustment: Adjustment, ink: Box) -> Matrix:
     return about.then(Matrix.shift(*adjustment.shift_mm))
 
 
-def _laid(font: Font, text: str, area: Area, placement: AnyText, language: str) -> Laid:
-    box = _without_effects(text_box(area), placement.effects)
+def _laid(font: Font, text: str, area: Area, placement: AnyText, language: str, tool_mm: float) -> Laid:
+    def room(box: Box) -> Box:
+        # Half of a tool's line lies outside the line that it follows.
+        return _without_effects(box.grown(-tool_mm / 2) if font.is_single_line else box, placement.effects)
+
+    box = room(text_box(area))
     style = _style(placement, language)
     one_line = " ".join(text.split())
     match placement:
@@ -160,7 +188,7 @@ def _laid(font: Font, text: str, area: Area, placement: AnyText, language: str) 
             if base is None and not area.is_frame:
                 ink = outline_of(font, one_line, style)[0].bounds
                 box = box_of_ratio(area, ink.width / ink.height) if ink and ink.height else box
-                return fit_line(font, one_line, _without_effects(box, placement.effects), style)
+                return fit_line(font, one_line, room(box), style)
             if base is None:
                 return fit_line(font, one_line, box, style)
             return set_on_line(font, one_line, (base.x_mm, base.y_mm), base.length_mm, base.angle_deg, style)

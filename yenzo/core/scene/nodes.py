@@ -23,6 +23,7 @@ from yenzo.core.text.thin import ThinPlaces
 class Lettering:
     """A text that is set: outline in mm of its area, and what a ticket says of it.
 
+    `line` is what a tool follows where the typeface has single lines; the outline is then what the tool makes of it.
     `fields` are all whose entries make the text; `field` is the first of them that is filled. `thin` is known where the
     method has limits and no effect makes the strokes thicker. `drops_effects` says that the text is too long for them.
     """
@@ -46,6 +47,7 @@ class Lettering:
     drops_effects: bool = False
     effects: tuple[Layer, ...] = ()
     thin: ThinPlaces | None = None
+    line: Outline | None = None
 
     @property
     def layers(self) -> tuple[Layer, ...]:

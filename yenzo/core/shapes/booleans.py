@@ -161,13 +161,16 @@ class Pen:
 
 def stroked(verbs: str, points: Points, pen: Pen) -> Outline:
     """Return what a pen covers that is drawn along contours, open ones (without Z) included."""
-    path = _to_path(Outline(verbs, points.copy()))
-    path.stroke(
-        pen.width * UNITS_PER_MM,
-        getattr(pathops.LineCap, f"{pen.cap.upper()}_CAP"),
-        getattr(pathops.LineJoin, f"{pen.join.upper()}_JOIN"),
-        pen.miter_limit,
-        [dash * UNITS_PER_MM for dash in pen.dashes] or None,
-        pen.dash_offset * UNITS_PER_MM,
-    )
-    return _simplified(_from_path(path))
+    lines = []
+    for contour in contours_of(Outline(verbs, points.copy())):
+        path = _to_path(contour)
+        path.stroke(
+            pen.width * UNITS_PER_MM,
+            getattr(pathops.LineCap, f"{pen.cap.upper()}_CAP"),
+            getattr(pathops.LineJoin, f"{pen.join.upper()}_JOIN"),
+            pen.miter_limit,
+            [dash * UNITS_PER_MM for dash in pen.dashes] or None,
+            pen.dash_offset * UNITS_PER_MM,
+        )
+        lines.append(_from_path(path))
+    return union(lines)

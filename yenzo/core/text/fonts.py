@@ -10,6 +10,7 @@ from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import ShapeError, TypefaceError
+from yenzo.core.shapes.centerlines import is_single_line
 from yenzo.core.shapes.flattening import covered_by
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
@@ -39,6 +40,7 @@ class Font:
         self._gaps: dict[tuple[int, int, int, int], float] = {}
         self._polygons: dict[int, BaseGeometry] = {}
         self.letter_height_em = self._measure_letter_height()
+        self.is_single_line = is_single_line(self.outline(self.glyph_of("H")))
 
     def outline(self, glyph_id: int) -> Outline:
         """Return the outline of a glyph in em, y down."""

@@ -17,11 +17,14 @@ from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.visitors import known_visitor
 from yenzo.core.render.pictures import mime_type
 from yenzo.core.render.svg import path_data
+from yenzo.core.shapes.booleans import Pen, stroked
+from yenzo.core.shapes.centerlines import center_lines
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.text.fonts import load_font
 from yenzo.core.text.shaping import outline_of
 
 SPECIMEN_LETTER_MM = 12.0
+SPECIMEN_PEN = Pen(0.7, cap="round", join="round")
 
 
 @require_safe
@@ -69,6 +72,9 @@ def _specimen(sha256: str, instance: str, name: str) -> str:
     outline, _ = outline_of(font, name)
     em_mm = SPECIMEN_LETTER_MM / font.letter_height_em
     sized = outline.mapped(Matrix(em_mm, 0, 0, em_mm, 0, 0))
+    if font.is_single_line:
+        line = center_lines(sized)
+        sized = stroked(line.verbs, line.points, SPECIMEN_PEN)
     ink = sized.bounds
     if ink is None:
         raise Http404
