@@ -1,7 +1,8 @@
 import pytest
 
-from tests.core.conftest import entries, upload
+from tests.core.conftest import board, entries, typeface, upload
 from yenzo.core.asking.texts import characters, room_left
+from yenzo.core.documents.reading import read_setup
 from yenzo.core.spine import walk
 
 
@@ -68,4 +69,15 @@ def test_upload_beyond_the_fields_megabytes_is_refused_with_both_sizes(setup, as
     fitting = {"photo": {**upload(), "size_bytes": 25_000_000}}
     assert ("too_many_bytes", "photo") not in problems(
         setup, assets, {"name": "Otter", "with_photo": True}, uploads=fitting
+    )
+
+
+def test_letter_that_no_offered_typeface_has_names_the_workshops_others(assets):
+    document = board()
+    document["fields"][1]["typefaces"] = ["quayside"]
+    document["materials"]["typefaces"]["monsoon"] = typeface("monsoon")
+    problems = walk(read_setup(document), entries({"name": "भ"}), assets).verdict.problems
+    missing = next(problem for problem in problems if problem.code == "missing_letter")
+    assert (
+        "Of the workshop's other typefaces, Monsoon has all you typed. Please write it without it." in missing.message
     )

@@ -8,7 +8,7 @@ from yenzo.core.shapes.bending import bend
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.cubics import Cubics, points_at
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.shapes.surfaces import surface_warp
+from yenzo.core.shapes.surfaces import cell_error_mm, surface_warp
 
 SURFACES = {
     "upright": {"kind": "cylinder", "span_deg": 140, "tilt_deg": 20},
@@ -72,3 +72,30 @@ def test_flat_area_has_no_warp_and_twisted_corners_no_surface():
     assert surface_warp(area({"kind": "flat"})) is None
     with pytest.raises(ValueError, match="could be seen"):
         area({"kind": "corners", "corners_mm": [[90, 0], [0, 0], [0, 0], [0, 0]]})
+
+
+@pytest.mark.parametrize(
+    ("surface", "most_cells"),
+    [
+        ({"kind": "cylinder", "span_deg": 120}, 30),
+        ({"kind": "cylinder", "span_deg": 170, "axis": "across", "tilt_deg": 20}, 40),
+        ({"kind": "corners", "corners_mm": [[6, 3], [-4, -2], [2, 1], [-3, 5]]}, 48 * 48),
+        ({"kind": "corners", "corners_mm": [[0, 0], [0, 0], [0, 0], [1, 1]]}, 100),
+    ],
+)
+def test_pictures_follow_a_surface_within_half_a_pixel(surface, most_cells):
+    area = Area.model_validate(
+        {
+            "key": "a",
+            "name": "A",
+            "x_mm": 0,
+            "y_mm": 0,
+            "width_mm": 90,
+            "height_mm": 60,
+            "method": "m",
+            "surface": surface,
+        }
+    )
+    warp = surface_warp(area)
+    assert cell_error_mm(warp, 90, 60) <= 0.105
+    assert warp.cells[0] * warp.cells[1] <= most_cells

@@ -156,10 +156,12 @@ def _check_letters(setup: Setup, field_key: str, text: str, asked: Asked, covera
             chooses = setup.field(placement.typeface.field or "")
             among = chooses.typefaces if isinstance(chooses, TypefaceField) else ()
             having = coverage.having(text, asked.language, among)
+            others = tuple(key for key in setup.materials.typefaces if key != typeface) if not having else ()
+            elsewhere = coverage.having(text, asked.language, others)
             yield Problem(
                 code="missing_letter",
                 field=field_key,
-                message=_missing_words(setup, typeface, missing, having),
+                message=_missing_words(setup, typeface, missing, having, elsewhere),
             )
 
 
@@ -177,13 +179,20 @@ def _emoji_words(setup: Setup, placement: TextPlacement, emoji: tuple[str, ...])
     return f"{_quoted(emoji)} {are} and can't be {method.done if method else 'made'}. Please write it without {it}."
 
 
-def _missing_words(setup: Setup, typeface: str, missing: tuple[str, ...], having: tuple[str, ...]) -> str:
+def _missing_words(
+    setup: Setup, typeface: str, missing: tuple[str, ...], having: tuple[str, ...], elsewhere: tuple[str, ...]
+) -> str:
+    """Say what is missing, which typefaces of the offer have it, or else which others of the workshop do."""
+
     def name(key: str) -> str:
         return setup.materials.typefaces[key].name
 
     one = len(missing) == 1
     subject = f"The {'character' if one else 'characters'} {_quoted(missing)} {'is' if one else 'are'}"
     said = f"{subject} not in the typeface {name(typeface)}. "
+    if not having and elsewhere:
+        names = ", ".join(name(key) for key in elsewhere)
+        said += f"Of the workshop's other typefaces, {names} {'has' if len(elsewhere) == 1 else 'have'} all you typed. "
     if not having:
         return said + f"Please write it without {'it' if one else 'them'}."
     if len(having) == 1:

@@ -17,11 +17,12 @@ from PIL import Image, ImageCms
 from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import RenderError
 from yenzo.core.measure import mm_to_points, plain_number
+from yenzo.core.render.micrometres import PER_MM, micrometres
 from yenzo.core.render.page import Page, paint_page
 from yenzo.core.render.pictures import open_picture
 from yenzo.core.scene.paints import Fill, GradientPaint, Paint
 from yenzo.core.shapes.matrix import Matrix
-from yenzo.core.shapes.outline import Outline
+from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
 
 RGB, CMYK = "/DeviceRGB", "/DeviceCMYK"
 # Where an ICC profile (ICC.1, 7.2) has the date it was made and its checksum, which tell nothing of the colors.
@@ -94,7 +95,8 @@ class _PdfCanvas:
         self._assets = assets
         self._compression = compression
         self._to_points = Matrix(k, 0, 0, -k, 0, mm_to_points(height_mm))
-        self._parts = [f"{k:.8f} 0 0 {-k:.8f} 0 {mm_to_points(height_mm):.6f} cm"]
+        small = k / PER_MM
+        self._parts = [f"{small:.12f} 0 0 {-small:.12f} 0 {mm_to_points(height_mm):.6f} cm"]
         self.pictures: dict[str, pikepdf.Object] = {}
         self.patterns: dict[str, pikepdf.Object] = {}
 
@@ -136,9 +138,11 @@ class _PdfCanvas:
         return RGB, _rgb(paint)
 
     def _path(self, outline: Outline) -> None:
-        for verb, numbers in outline.steps():
-            written = " ".join(plain_number(value) for value in numbers)
-            self._parts.append(f"{written} {OPERATORS[verb]}".lstrip())
+        numbers, at = micrometres(outline), 0
+        for verb in outline.verbs:
+            end = at + 2 * POINTS_OF_VERB[verb]
+            self._parts.append(" ".join([*numbers[at:end], OPERATORS[verb]]))
+            at = end
 
     def _gradient(self, paint: GradientPaint) -> str:
         """Return the name of an axial shading (ISO 32000-2, 8.7.4.5.3) that goes on evenly beyond its ends."""
@@ -164,7 +168,8 @@ class _PdfCanvas:
             picture = open_picture(self._assets.read(asset), asset)
             self.pictures[name] = _picture_object(self._pdf, picture, self._compression)
         # An image's own square has y up: turn it over before placing it.
-        numbers = " ".join(plain_number(value, 6) for value in Matrix(1, 0, 0, -1, 0, 1).then(matrix))
+        upright = Matrix(1, 0, 0, -1, 0, 1).then(matrix).then(Matrix(PER_MM, 0, 0, PER_MM, 0, 0))
+        numbers = " ".join(plain_number(value, 3) for value in upright)
         self._parts.append("q")
         self._path(clip)
         self._parts.append(f"W n {numbers} cm {name} Do Q")

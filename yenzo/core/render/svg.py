@@ -9,10 +9,9 @@ import math
 from collections.abc import Callable
 from html import escape
 
-import numpy as np
-
 from yenzo.core.documents.assets import Assets
 from yenzo.core.measure import plain_number
+from yenzo.core.render.micrometres import micrometres
 from yenzo.core.render.page import Page, PlacedArea, paint_page
 from yenzo.core.render.pictures import mime_type
 from yenzo.core.scene.paints import Fill, GradientPaint, Paint
@@ -44,8 +43,7 @@ def ink_markup(page: Page, href: Href, most_drawn_points: float = math.inf) -> s
 
 def path_data(outline: Outline) -> str:
     """Return an outline as SVG path data in whole micrometres."""
-    numbers = list(map(str, np.rint(outline.points * 1000).astype(np.int64).ravel().tolist()))
-    at = 0
+    numbers, at = micrometres(outline), 0
     for verb in outline.verbs:
         if verb == "Z":
             numbers[at - 1] += verb

@@ -4,7 +4,7 @@ Production stays flat; only what a customer sees is bent.
 """
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Protocol
 
@@ -27,6 +27,11 @@ class SurfaceWarp(Warp, Protocol):
     def unmap(self, points: Points, /) -> Points:
         """Return where shown points lie flat."""
         ...
+
+
+# How far pixels may be off where they belong: half of one where a side shows five a mm.
+MOST_CELL_ERROR_MM = 0.1
+CELL_COUNTS = (4, 6, 9, 14, 21, 32, 48)
 
 
 @lru_cache(maxsize=256)
@@ -56,8 +61,10 @@ class CylinderWarp:
         """Return the warp of a cylinder for an area of this size."""
         is_across = cylinder.axis == "across"
         length = height_mm if is_across else width_mm
-        strips = max(8, math.ceil(cylinder.span_deg / 4))
         radius = length / math.radians(cylinder.span_deg)
+        # Half a strip of an angle a off its middle a tangent is off the circle by less than r a a / 2.
+        strips = math.ceil(math.radians(cylinder.span_deg) / 2 / math.sqrt(2 * MOST_CELL_ERROR_MM / radius))
+        strips = min(max(strips, 4), CELL_COUNTS[-1])
         tilt = math.sin(math.radians(cylinder.tilt_deg))
         return cls(length / 2, radius, tilt, is_across, (1, strips) if is_across else (strips, 1))
 
@@ -96,7 +103,7 @@ class CornersWarp:
 
     forward: npt.NDArray[np.float64]
     backward: npt.NDArray[np.float64]
-    cells: tuple[int, int] = (12, 12)
+    cells: tuple[int, int] = (1, 1)
 
     @classmethod
     def of(cls, area: Area) -> "CornersWarp":
@@ -107,7 +114,12 @@ class CornersWarp:
             rows += [[x, y, 1, 0, 0, 0, -u * x, -u * y], [0, 0, 0, x, y, 1, -v * x, -v * y]]
             values += [u, v]
         forward = np.append(np.linalg.solve(np.array(rows), np.array(values)), 1.0).reshape(3, 3)
-        return cls(forward, np.linalg.inv(forward))
+        warp = cls(forward, np.linalg.inv(forward))
+        for count in CELL_COUNTS:
+            warp = replace(warp, cells=(count, count))
+            if cell_error_mm(warp, area.width_mm, area.height_mm) <= MOST_CELL_ERROR_MM:
+                break
+        return warp
 
     def map(self, points: Points) -> Points:
         """Return where flat points show."""
@@ -124,6 +136,22 @@ class CornersWarp:
         shown = self.map(points)
         pushed = vectors @ h[:2, :2].T - shown * (vectors @ h[2, :2])[:, None]
         return shown, pushed / weight[:, None]
+
+
+def cell_error_mm(warp: SurfaceWarp, width_mm: float, height_mm: float) -> float:
+    """Return how far a picture that is cut into cells, each mapped straight, is off the surface at its worst point."""
+    across, down = warp.cells
+    half = np.array([width_mm / across, height_mm / down]) / 2
+    grid = np.meshgrid((np.arange(across) * 2 + 1) * half[0], (np.arange(down) * 2 + 1) * half[1])
+    middles = np.stack([axis.ravel() for axis in grid], axis=1)
+    shown, along = warp.carry(middles, np.tile([1.0, 0.0], (len(middles), 1)))
+    _, aside = warp.carry(middles, np.tile([0.0, 1.0], (len(middles), 1)))
+    worst = 0.0
+    for x, y in ((-1, -1), (1, -1), (1, 1), (-1, 1)):
+        straight = shown + along * (x * half[0]) + aside * (y * half[1])
+        off = warp.map(middles + (x, y) * half) - straight
+        worst = max(worst, float(np.hypot(off[:, 0], off[:, 1]).max()))
+    return worst
 
 
 def _projected(matrix: npt.NDArray[np.float64], points: Points) -> Points:

@@ -1,0 +1,12 @@
+"""Coordinates as files have them: an outline in mm comes in, whole micrometres as text go out."""
+
+import numpy as np
+
+from yenzo.core.shapes.outline import Outline
+
+PER_MM = 1000
+
+
+def micrometres(outline: Outline) -> list[str]:
+    """Return the coordinates of an outline, x and y in turn: short, canonical, the same in every file."""
+    return list(map(str, np.rint(outline.points * PER_MM).astype(np.int64).ravel().tolist()))
