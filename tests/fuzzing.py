@@ -134,8 +134,8 @@ def document(dice):
     return made
 
 
-def run(seed, assets):
-    """Walk one random document through the core and all back-ends; return how many files and errors it gave."""
+def run(seed, assets, formats=FORMATS):
+    """Walk one random document through the core and back-ends; return how many files and errors it gave."""
     dice = random.Random(seed)
     files = errors = 0
     try:
@@ -158,7 +158,7 @@ def run(seed, assets):
         except YenzoError:
             errors += 1
     for page in pages:
-        for file_format in FORMATS:
+        for file_format in formats:
             try:
                 assert render_file(page, assets, file_format, dpi=36)
                 files += 1

@@ -18,6 +18,7 @@ from yenzo.core.errors import AssetError
 from yenzo.core.planning.plates import plates_of
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page, side_page
+from yenzo.core.render.pdf import PdfColors
 from yenzo.core.render.svg import ink_markup
 from yenzo.core.shapes.polygons import polygon_of
 from yenzo.core.spine import walk
@@ -59,6 +60,7 @@ def crest(assets, tmp_path):
             "one_color": wanted is not None and wanted.one_color is not None,
             "width_px": made.facts.width_px,
             "height_px": made.facts.height_px,
+            "see_through": made.facts.see_through,
         }
         values = {"name": "Tern", "with_photo": True, **(colors or {})}
         own = MadeAssets(assets, **{digest: made.prepared})
@@ -176,6 +178,21 @@ def test_field_that_wants_one_color_takes_nothing_else(crest):
     assert [problem.code for problem in walked.verdict.problems] == ["not_one_color"]
     walked, _ = crest(PLAIN, field={"one_color": one}, wanted=Preparation(one_color=OneColor()))
     assert not walked.verdict.problems
+
+
+def test_see_through_picture_is_told_and_lies_on_white_where_the_method_has_none(crest, assets):
+    walked, own = crest(
+        '<rect width="60" height="60" fill="#203a5c" opacity=".5"/>', method={"transparency": False, "least_dpi": 1}
+    )
+    (finding,) = (found for found in walked.verdict.findings if found.field == "photo")
+    assert (finding.code, walked.verdict.blocked) == ("see_through", False)
+    page = area_page(photo_area(walked))
+    soft, flat = (render_file(page, own, "pdf", dpi=0, colors=PdfColors(transparency=on)) for on in (True, False))
+    masks = []
+    for data in (soft, flat):
+        with pikepdf.open(io.BytesIO(data)) as pdf:
+            masks.append(["/SMask" in picture for picture in pdf.pages[0].get_images().values()])
+    assert masks == [[True], [False]]
 
 
 def test_asset_that_is_no_drawing_is_told_in_words(assets):

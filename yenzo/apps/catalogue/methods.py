@@ -29,6 +29,8 @@ def method_words(method: Method) -> str:
         said.append(f"up to {counted(method.most_colors, 'color')}")
     if method.relief:
         said.append("shows by its depth")
+    if not method.transparency:
+        said.append("nothing see-through")
     if not method.gradients:
         said.append("no gradients")
     files = joined([name.upper() for name in method.files])
@@ -90,6 +92,7 @@ class MethodForm(forms.Form):
         label="White underbase grown by, mm (below zero: choked); empty for none",
     )
     registration = forms.BooleanField(required=False, label="Registration marks around the bleed")
+    transparency = forms.BooleanField(required=False, label="See-through parts of pictures stay so in PDFs")
     cmyk = forms.BooleanField(required=False, label="PDFs have the process colors (CMYK) of the palettes")
     spot_colors = forms.BooleanField(required=False, label="PDFs name their colors as spot plates")
 

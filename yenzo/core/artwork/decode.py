@@ -17,6 +17,7 @@ from yenzo.core.errors import ArtworkError
 SHOWN_EDGE_PX = 1400
 DRAWINGS = frozenset({"svg", "pdf"})
 TRIMMED_SHARE = 0.98
+OPAQUE = 255
 
 
 def decode(path: Path, name: str, limits: ArtworkLimits, wanted: Preparation, folder: Path) -> PreparedArtwork:
@@ -61,6 +62,7 @@ def _of_picture(
         width_px=picture.width,
         height_px=picture.height,
         dpi=opened.dpi,
+        see_through=picture.mode == "RGBA" and any(picture.getchannel("A").histogram()[:OPAQUE]),
         pages=opened.pages,
         wishes=tuple(wishes),
         notes=opened.notes,

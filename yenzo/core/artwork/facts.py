@@ -47,6 +47,7 @@ class ArtworkFacts(Frozen):
     width_px: int
     height_px: int
     dpi: float | None = None
+    see_through: bool = False
     pages: int = 1
     wishes: tuple[Wish, ...] = ()
     notes: tuple[str, ...] = ()

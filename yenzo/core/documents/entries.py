@@ -29,6 +29,7 @@ class UploadedFile(Frozen):
     kind: Text
     form: Form = "picture"
     one_color: bool = False
+    see_through: bool = Field(default=False, description="whether a picture has parts that aren't opaque")
     width_px: int = Field(gt=0, le=100_000, description="of the prepared picture; units of its own in a drawing")
     height_px: int = Field(gt=0, le=100_000, description="of the prepared picture; units of its own in a drawing")
     size_bytes: int = Field(default=0, ge=0, description="of the file as received; 0 when it isn't known")

@@ -32,6 +32,7 @@ class Method(Frozen):
     registration: bool = Field(default=False, description="whether marks stand around the bleed")
     spot_colors: bool = Field(default=False, description="whether PDFs name their colors as spot plates")
     relief: bool = Field(default=False, description="whether it shows by its depth, whatever its color")
+    transparency: bool = Field(default=True, description="whether see-through parts of pictures stay so in PDFs")
     cmyk: bool = Field(default=False, description="whether PDFs have the process colors that palettes give")
     gradients: bool = Field(default=True, description="whether a color can go over into another one")
 

@@ -73,7 +73,7 @@ def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
             )
             for file_format in method.files:
                 name = f"{stem}.{file_format}"
-                colors = PdfColors(spots=method.spot_colors, process=method.cmyk)
+                colors = PdfColors(spots=method.spot_colors, process=method.cmyk, transparency=method.transparency)
                 data = render_file(plate.page, work.assets, file_format, dpi=area.area.dpi, colors=colors)
                 add(_File(name, file_format, data))
                 names.append(name)

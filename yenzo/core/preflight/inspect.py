@@ -7,6 +7,7 @@ from yenzo.core.preflight.checks.contrast import find_hardly_seen
 from yenzo.core.preflight.checks.drawings import find_in_drawings
 from yenzo.core.preflight.checks.outside import find_outside
 from yenzo.core.preflight.checks.overlapping import find_overlapping
+from yenzo.core.preflight.checks.see_through import find_see_through
 from yenzo.core.preflight.checks.too_coarse import find_too_coarse
 from yenzo.core.preflight.checks.too_long import find_too_long
 from yenzo.core.preflight.checks.too_small import find_too_small
@@ -27,6 +28,7 @@ CHECKS: tuple[Check, ...] = (
     find_in_drawings,
     find_overlapping,
     find_hardly_seen,
+    find_see_through,
 )
 
 

@@ -6,7 +6,7 @@ from yenzo.core.asking.check import Problem
 from yenzo.core.documents.values import Frozen
 from yenzo.core.preflight.findings import Finding
 
-ADVICE = frozenset({"near_edge", "coarse", "overlapping", "hardly_seen"})
+ADVICE = frozenset({"near_edge", "coarse", "overlapping", "hardly_seen", "see_through"})
 
 # What a problem with the entry says already of what would be found in the scene.
 SAME_AS = {"emoji": "missing_letter"}

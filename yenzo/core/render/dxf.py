@@ -1,7 +1,7 @@
 """DXF: a page comes in; a drawing for cutters and engravers (AutoCAD 2010, in mm, y up) goes out.
 
 Each contour is one closed entity. A smooth one is a cubic spline by control points, which is the very curve. One with
-corners is a polyline whose curves are within 2 µm: programs that sample splines evenly would cut its corners off.
+corners is a polyline whose curves are within 4 µm: programs that sample splines evenly would cut its corners off.
 Contours of one color lie on the layer of its tool, without overlaps; holes are contours too. Letters of single lines
 are open polylines, which the tool follows.
 """
@@ -11,7 +11,8 @@ import math
 
 import ezdxf
 import numpy as np
-from ezdxf.entities import Spline
+from ezdxf.entities import LWPolyline, Spline
+from ezdxf.entities.lwpolyline import LWPolylinePoints
 from ezdxf.layouts import Modelspace
 
 from yenzo.core.errors import RenderError
@@ -25,7 +26,6 @@ from yenzo.core.shapes.outline import Outline, Points
 
 VERSION = "R2010"
 MILLIMETRES = 4
-FLATNESS_MM = 0.002
 # The cosine of three degrees: what turns less is no corner.
 STRAIGHT_ON = 0.9986
 NOT_IN_LAYER_NAMES = dict.fromkeys(map(ord, '<>/\\":;?*|=`,'), "-")
@@ -59,8 +59,8 @@ class _DxfCanvas:
         attributes, upright = {"layer": self._layer(_one(paint))}, line.mapped(self._upright)
         cubics = Cubics.of(upright)
         firsts = np.flatnonzero(np.diff(cubics.contours, prepend=-1))
-        for run, curves in zip(flattened(upright, FLATNESS_MM), np.split(cubics.points, firsts[1:]), strict=True):
-            self._space.add_lwpolyline(np.vstack([run, curves[-1, 3]]), dxfattribs=attributes)
+        for run, curves in zip(flattened(upright), np.split(cubics.points, firsts[1:]), strict=True):
+            self._add_polyline(np.vstack([run, curves[-1, 3]]), attributes, closed=False)
 
     def draw(self) -> None:
         """Draw what was filled, layer by layer: what lies on the same one has no contours inside each other."""
@@ -73,11 +73,16 @@ class _DxfCanvas:
         cubics = Cubics.of(merged)
         firsts = np.flatnonzero(np.diff(cubics.contours, prepend=-1))
         contours = np.split(cubics.points, firsts[1:])
-        for curves, ring in zip(contours, flattened(merged, FLATNESS_MM), strict=True):
+        for curves, ring in zip(contours, flattened(merged), strict=True):
             if _is_smooth(curves):
                 self._add_spline(curves, attributes)
             else:
-                self._space.add_lwpolyline(ring, close=True, dxfattribs=attributes)
+                self._add_polyline(ring, attributes, closed=True)
+
+    def _add_polyline(self, points: Points, attributes: dict[str, str], *, closed: bool) -> None:
+        polyline: LWPolyline = self._space.add_lwpolyline([], close=closed, dxfattribs=attributes)
+        # All at once: place, widths at both ends and bulge of each point.
+        polyline.lwpoints = LWPolylinePoints(np.hstack([points, np.zeros((len(points), 3))]).tolist())
 
     def _add_spline(self, curves: Points, attributes: dict[str, str]) -> None:
         points = np.concatenate([curves[:1, 0], curves[:, 1:].reshape(-1, 2)])

@@ -19,7 +19,7 @@ from yenzo.core.errors import RenderError
 from yenzo.core.measure import mm_to_points, plain_number
 from yenzo.core.render.micrometres import PER_MM, micrometres
 from yenzo.core.render.page import Page, paint_page
-from yenzo.core.render.pictures import open_picture
+from yenzo.core.render.pictures import has_alpha, open_picture
 from yenzo.core.scene.paints import Fill, GradientPaint, Paint
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
@@ -36,10 +36,12 @@ class PdfColors:
     """How colors are written. Spots: each that has a name is a plate of that name (a Separation, ISO 32000-2, 8.6.6.4).
 
     Process: each that a palette gives in CMYK is written so. All others are RGB, which the output intent says is sRGB.
+    Without transparency pictures lie on white.
     """
 
     spots: bool = False
     process: bool = False
+    transparency: bool = True
 
 
 SCREEN_COLORS = PdfColors()
@@ -166,6 +168,9 @@ class _PdfCanvas:
         name = f"/P{asset[:16]}"
         if name not in self.pictures:
             picture = open_picture(self._assets.read(asset), asset)
+            if not self._colors.transparency and has_alpha(picture):
+                white = Image.new("RGBA", picture.size, "white")
+                picture = Image.alpha_composite(white, picture.convert("RGBA")).convert("RGB")
             self.pictures[name] = _picture_object(self._pdf, picture, self._compression)
         # An image's own square has y up: turn it over before placing it.
         upright = Matrix(1, 0, 0, -1, 0, 1).then(matrix).then(Matrix(PER_MM, 0, 0, PER_MM, 0, 0))
@@ -200,10 +205,10 @@ def _srgb_profile() -> bytes:
 
 
 def _picture_object(pdf: pikepdf.Pdf, picture: Image.Image, compression: int) -> pikepdf.Object:
-    has_alpha = "A" in picture.getbands() or "transparency" in picture.info
-    color = picture.convert("RGBA" if has_alpha else "RGB")
+    is_soft = has_alpha(picture)
+    color = picture.convert("RGBA" if is_soft else "RGB")
     stream = _pixels(pdf, color.convert("RGB"), pikepdf.Name.DeviceRGB, compression)
-    if has_alpha:
+    if is_soft:
         stream.SMask = _pixels(pdf, color.getchannel("A"), pikepdf.Name.DeviceGray, compression)
     return stream
 

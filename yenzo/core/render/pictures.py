@@ -17,6 +17,11 @@ def open_picture(data: bytes, name: str) -> Image.Image:
     return picture
 
 
+def has_alpha(picture: Image.Image) -> bool:
+    """Tell whether a picture can have parts that aren't opaque."""
+    return "A" in picture.getbands() or "transparency" in picture.info
+
+
 def mime_type(data: bytes) -> str:
     """Return the MIME type of a prepared picture or drawing."""
     if data.startswith(b"<svg"):

@@ -100,6 +100,7 @@ class _Composer:
             asset=upload.prepared,
             width_px=width,
             height_px=height,
+            see_through=upload.see_through,
             matrix=Matrix(placed.width, 0, 0, placed.height, placed.left, placed.top).then(moving),
         )
 

@@ -72,6 +72,7 @@ class PlacedPicture:
     width_px: int
     height_px: int
     matrix: Matrix
+    see_through: bool = False
 
     @property
     def fields(self) -> tuple[str, ...]:

@@ -26,6 +26,7 @@ class Upload(models.Model):
     kind = models.CharField(max_length=10)
     form = models.CharField(max_length=10, default="picture", help_text="picture or drawing")
     pages = models.PositiveIntegerField(default=1)
+    see_through = models.BooleanField(default=False)
     wishes = models.JSONField(default=list, help_text="preparations that would change something")
     preparation = models.JSONField(default=dict, help_text="how it was wanted")
     width_px = models.PositiveIntegerField()
@@ -55,6 +56,7 @@ class Upload(models.Model):
             prepared=self.prepared_id,
             kind=self.kind,
             form="drawing" if self.form == "drawing" else "picture",
+            see_through=self.see_through,
             one_color=bool(self.preparation.get("one_color")),
             width_px=self.width_px,
             height_px=self.height_px,

@@ -61,6 +61,7 @@ def _insert(
         kind=facts.kind,
         form=facts.form,
         pages=facts.pages,
+        see_through=facts.see_through,
         wishes=list(facts.wishes),
         preparation=(wanted or Preparation()).model_dump(),
         width_px=facts.width_px,
