@@ -5,6 +5,7 @@ import json
 import struct
 import zipfile
 import zlib
+from datetime import datetime
 
 import pytest
 from playwright.sync_api import expect
@@ -181,6 +182,17 @@ def test_change_of_a_choice_keeps_what_was_typed_and_charges_only_what_is_asked(
     port.locator("label", has_text="Yes").click()
     expect(page.locator("#entry-port")).to_have_value("Port Hallow")
     expect(page.locator("#ink-front path")).to_have_count(2)
+
+
+def test_day_that_cannot_be_had_is_told_and_stops_nothing_else(open_page):
+    page = open_page("/goods/slate-sign/")
+    page.fill("[data-field=words]", "Berth 14")
+    page.fill("#entry-needed", datetime.now().astimezone().date().isoformat())
+    expect(page.locator("#said-needed")).to_contain_text("the first day that can be had is")
+    page.fill("#entry-note", "Pack it flat")
+    expect(page.locator("#room-note")).to_have_text("room for 288 more")
+    page.fill("#entry-needed", "")
+    expect(page.locator("#said-needed")).to_be_empty()
 
 
 def test_preview_that_failed_is_asked_for_again(open_page):

@@ -12,10 +12,12 @@ Exit 0: done; 1: something blocks or is refused; 2: unreadable input, told on st
 import argparse
 from collections.abc import Callable
 from dataclasses import dataclass
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
 from yenzo.core.artwork.inspect import inspect_artwork
+from yenzo.core.asking.ask import Context
 from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.faults import missing_materials
 from yenzo.core.documents.reading import read_entries, read_setup
@@ -166,7 +168,7 @@ def _walk(options: argparse.Namespace, pieces: int | None = None) -> tuple[Walke
     if pieces is not None:
         entries = read_entries({**entries.model_dump(mode="json", by_alias=True), "pieces": pieces})
     assets = _assets(options.setup, options.entries)
-    return walk(setup, entries, assets), assets
+    return walk(setup, entries, assets, Context(today=datetime.now().astimezone().date())), assets
 
 
 def _assets(setup: Path, entries: Path) -> FolderAssets:

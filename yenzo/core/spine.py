@@ -4,9 +4,9 @@ from dataclasses import dataclass
 
 from yenzo.core.asking.ask import Asked, Context, ask
 from yenzo.core.asking.check import check
+from yenzo.core.asking.kinds import kind_of
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Entries
-from yenzo.core.documents.fields import ChoiceField, TextField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.inspect import preflight
 from yenzo.core.preflight.verdict import Verdict, judge
@@ -42,10 +42,4 @@ def walk_asked(setup: Setup, asked: Asked, assets: Assets) -> Walked:
 
 def sample_entries(setup: Setup) -> Entries:
     """Return entries that show the goods off: each text its sample, each choice its default or first possibility."""
-    values: dict[str, str | bool] = {}
-    for field in setup.fields:
-        if isinstance(field, TextField):
-            values[field.key] = field.sample or field.default
-        elif isinstance(field, ChoiceField):
-            values[field.key] = field.default or field.options[0].key
-    return Entries(values=values)
+    return Entries(values={field.key: kind_of(field).sample(field, setup) for field in setup.fields})

@@ -1,4 +1,5 @@
 import pytest
+from django.core.exceptions import ValidationError
 from django.http import QueryDict
 
 from tests.core.conftest import board
@@ -6,7 +7,7 @@ from yenzo.apps.catalogue.aspects import ASPECTS, FormLine, sentence_of
 from yenzo.apps.catalogue.aspects.sentence import KIND_WORDS, MORE_TEXT, PATTERNS
 from yenzo.core.documents.edits import OPERATIONS, apply_operations
 from yenzo.core.documents.fields import AnyField
-from yenzo.core.documents.reading import read_setup
+from yenzo.core.documents.reading import dump_document, read_setup
 
 PLACED = {"height", "align", "face", "paint", "fit", "artwork-paint", "layout", *MORE_TEXT}
 
@@ -168,6 +169,64 @@ def test_saving_a_form_says_what_was_given(product, field_key, aspect_key, given
     line, aspect = line_of(setup, field_key, placement), ASPECTS[aspect_key]
     again = saved(board(), line, aspect, posted(aspect.form(line), **given))
     assert said in words(again, field_key)
+
+
+TYPED = {
+    "number": [
+        ({"unit": "cm", "least": "20", "most": "60", "step": "2.5"}, "range", "20 to 60 cm, in steps of 2.5"),
+        ({"least": "3"}, "range", "from 3"),
+        ({}, "range", "any number"),
+    ],
+    "date": [
+        (
+            {
+                "after_working_days": "5",
+                "closed_weekdays": ["5", "6"],
+                "closed_days": "2031-12-25",
+                "within_days": "90",
+            },
+            "days",
+            "5 working days ahead or later, within 90 days, never on Saturdays or Sundays, not on 1 closed day",
+        ),
+        ({}, "days", "any day"),
+    ],
+    "phone": [({"region": "DE"}, "region", "of DE when no country is written")],
+    "note": [({"most": "40"}, "note-limit", "up to 40 characters")],
+}
+
+
+@pytest.mark.parametrize(
+    ("kind", "given", "aspect_key", "said"),
+    [(kind, *case) for kind, cases in TYPED.items() for case in cases],
+)
+def test_typed_kinds_say_what_was_given_and_stay_as_they_open(kind, given, aspect_key, said):
+    document = board()
+    document["fields"].append({"key": "more", "kind": kind, "label": "More"})
+    line, aspect = line_of(read_setup(document), "more", ""), ASPECTS[aspect_key]
+    again = saved(document, line, aspect, posted(aspect.form(line), **given))
+    assert said in words(again, "more")
+    opened = FormLine(again, again.field("more"))
+    kept = saved(dump_document(again), opened, aspect, posted(aspect.form(opened)))
+    assert kept.field("more") == again.field("more")
+
+
+@pytest.mark.parametrize(
+    ("kind", "given", "aspect_key", "said"),
+    [
+        ("number", {"least": "9", "most": "3"}, "range", "The least is above the most"),
+        ("number", {"step": "0"}, "range", "more than nothing"),
+        ("date", {"closed_weekdays": list("0123456")}, "days", "no day is left"),
+        ("date", {"closed_days": "Christmas"}, "days", "2031-12-25"),
+    ],
+)
+def test_typed_kinds_without_sense_are_refused_in_words(kind, given, aspect_key, said):
+    document = board()
+    document["fields"].append({"key": "more", "kind": kind, "label": "More"})
+    line, aspect = line_of(read_setup(document), "more", ""), ASPECTS[aspect_key]
+    form = aspect.form(line, posted(aspect.form(line), **given))
+    assert form.is_valid(), form.errors
+    with pytest.raises(ValidationError, match=said):
+        aspect.operations(line, form.cleaned_data)
 
 
 def in_turn(document, changes):

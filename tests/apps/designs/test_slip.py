@@ -4,14 +4,18 @@ from pathlib import Path
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.template.loader import get_template
 from django.test import Client
+from django.utils import timezone
 
 from tests.apps.catalogue.test_aspects import kinds
-from tests.core.conftest import entries, picture_bytes
+from tests.core.conftest import board, entries, picture_bytes
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.listing import NOUNS
 from yenzo.apps.catalogue.services.materials import save_material
+from yenzo.apps.catalogue.services.products import import_product, publish_setup
 from yenzo.apps.catalogue.to_core import setup_of_revision
+from yenzo.apps.designs.controls import CONTROLS
 from yenzo.apps.designs.models import Design, Upload
 from yenzo.core.spine import walk
 
@@ -27,6 +31,63 @@ def test_every_kind_of_field_has_a_control_on_the_slip_and_a_noun_in_the_list(pr
     assert set(NOUNS) == kinds()
     for field in setup_of_revision(product.live).fields:
         assert f'data-field="{field.key}"' in page
+
+
+def test_every_kind_of_field_has_its_control():
+    assert set(CONTROLS) == kinds()
+    for template in CONTROLS.values():
+        assert get_template(template)
+
+
+@pytest.fixture
+def asking_all(owner, product):
+    """The board as it asks one of every typed kind as well."""
+    document = {name: value for name, value in board().items() if name != "materials"}
+    document["offer"] = {**document["offer"], "name": "Asking"}
+    document["fields"] += [
+        {"key": "ties", "kind": "number", "label": "Ties", "unit": "cm", "least": "20", "most": "60"},
+        {"key": "day", "kind": "date", "label": "Needed by", "after_working_days": 0, "within_days": 30},
+        {"key": "mail", "kind": "email", "label": "Mail"},
+        {"key": "phone", "kind": "phone", "label": "Phone"},
+        {"key": "link", "kind": "link", "label": "Link"},
+        {"key": "note", "kind": "note", "label": "Note", "most_characters": 40},
+    ]
+    picture = setup_of_revision(product.live).sides[0].picture.model_dump()
+    document["sides"][0]["picture"] = picture
+    made = import_product(owner, document, key="asking")
+    publish_setup(owner, made.pk, seen_version=made.draft_version)
+    return made
+
+
+def test_typed_kinds_are_asked_judged_and_follow_into_the_basket(asking_all, client):
+    page = client.get("/goods/asking/").content.decode()
+    assert 'inputmode="decimal"' in page
+    assert '<span class="unit">cm</span>' in page
+    today = timezone.localdate()
+    assert f'type="date" value="" id="entry-day" name="entry-day" data-field="day" min="{today}"' in page
+    wrong = {"entry-name": "Tern", "entry-ties": "5", "entry-mail": "ann", "entry-note": "x" * 50}
+    answer = client.post("/goods/asking/preview/", wrong).content.decode()
+    for words in ("at least 20 cm", "is no mail address", "has 10 characters too many", "10 too many"):
+        assert words in answer
+    right = {
+        "entry-name": "Tern",
+        "entry-ties": "32,5",
+        "entry-day": str(today),
+        "entry-mail": "ann@harbor.example",
+        "entry-phone": "020 7946 0018",
+        "entry-link": "harbor.example",
+        "entry-note": "Leave it by the boat",
+    }
+    assert client.post("/goods/asking/basket/", right).status_code == 302
+    basket = client.get("/basket/").content.decode()
+    for words in (
+        "32.5 cm",
+        "ann@harbor.example",
+        "+44 20 7946 0018",
+        "https://harbor.example",
+        "Leave it by the boat",
+    ):
+        assert words in basket
 
 
 def test_preview_carries_the_digest_that_the_core_gives_for_what_was_typed(product):

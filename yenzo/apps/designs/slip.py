@@ -2,18 +2,31 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from datetime import date
 from decimal import Decimal
 from urllib.parse import urlencode
 
 from django.urls import reverse
 
+from yenzo.apps.designs.controls import CONTROLS, INPUT_MODES
 from yenzo.apps.designs.models import Upload
-from yenzo.core.asking.check import offered_colors
+from yenzo.apps.designs.now import context_now
+from yenzo.core.asking.kinds.choices import offered_colors
+from yenzo.core.asking.kinds.measured import earliest, latest
 from yenzo.core.asking.texts import room_left
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.charges import CharacterCharge, ChoiceCharge, FixedCharge
 from yenzo.core.documents.entries import Entries
-from yenzo.core.documents.fields import AnyField, ArtworkField, ChoiceField, ColorField, TextField, TypefaceField
+from yenzo.core.documents.fields import (
+    AnyField,
+    ArtworkField,
+    ChoiceField,
+    ColorField,
+    DateField,
+    NoteField,
+    TextField,
+    TypefaceField,
+)
 from yenzo.core.documents.materials import Typeface
 from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.verdict import Verdict
@@ -66,6 +79,18 @@ class SlipLine:
     problems: tuple[str, ...] = ()
     advice: tuple[str, ...] = ()
     goes_to: str = ""
+    first_day: date | None = None
+    last_day: date | None = None
+
+    @property
+    def control(self) -> str:
+        """The template of the control that asks for it."""
+        return CONTROLS[self.field.kind]
+
+    @property
+    def input_mode(self) -> str:
+        """The keys that phones show."""
+        return INPUT_MODES.get(self.field.kind, "")
 
     @property
     def accept(self) -> str:
@@ -141,7 +166,7 @@ def build_slip(
     setup: Setup, entries: Entries, assets: Assets, uploads: dict[str, Upload], *, tells_missing: bool = False
 ) -> Slip:
     """Walk the spine once and lay out what shows. What is still empty is told only when asked for."""
-    walked = walk(setup, entries, assets)
+    walked = walk(setup, entries, assets, context_now())
     addresses = {upload.prepared_id: reverse("designs:upload_picture", args=[upload.pk]) for upload in uploads.values()}
     sides = tuple(
         SlipSide(
@@ -193,6 +218,9 @@ def _line(
     value = _shown_value(setup_field, entries)
     problems, advice = said(key)
     amount, rate = _at_field(setup, key)
+    first_day = last_day = None
+    if isinstance(setup_field, DateField) and walked.asked.today is not None:
+        first_day, last_day = (bound(setup_field, walked.asked.today) for bound in (earliest, latest))
     return SlipLine(
         number=number,
         field=setup_field,
@@ -200,7 +228,9 @@ def _line(
         value=value,
         options=_options(setup, setup_field, value),
         upload=uploads.get(key) if isinstance(setup_field, ArtworkField) else None,
-        room=room_left(setup_field, walked.asked.text(key)) if isinstance(setup_field, TextField) else None,
+        room=room_left(setup_field, walked.asked.text(key)) if isinstance(setup_field, TextField | NoteField) else None,
+        first_day=first_day,
+        last_day=last_day,
         amount=amount,
         rate=rate,
         made=tuple(_made(node) for node in nodes if key in node.fields),

@@ -7,6 +7,7 @@ from django.http import QueryDict
 
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.models import Design, Upload
+from yenzo.apps.designs.now import context_now
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Entries, UploadedFile
 from yenzo.core.documents.fields import ArtworkField, YesNoField
@@ -64,4 +65,4 @@ def _pieces(sent: str) -> int:
 
 def walk_design(design: Design, assets: Assets) -> Walked:
     """Return what follows from a design's entries by the revision that it is pinned to."""
-    return walk(setup_of_revision(design.revision), read_entries(design.entries), assets)
+    return walk(setup_of_revision(design.revision), read_entries(design.entries), assets, context_now())

@@ -1,42 +1,34 @@
 """The one function that decides what is asked (D4): set-up, entries and context come in, `Asked` goes out."""
 
-from typing import assert_never
+from datetime import date
 
-import icu
-
+from yenzo.core.asking.kinds import Given, Value, kind_of
 from yenzo.core.asking.rules import holds
 from yenzo.core.documents.entries import Adjustment, Entries, UploadedFile
-from yenzo.core.documents.fields import (
-    AnyField,
-    ArtworkField,
-    ChoiceField,
-    ColorField,
-    LineField,
-    ParagraphField,
-    TextField,
-    TypefaceField,
-    YesNoField,
-)
+from yenzo.core.documents.fields import AnyField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen, Key
 
-Value = str | bool | UploadedFile
-
 
 class Context(Frozen):
-    """What the core may not fetch itself: the language of produced text (casing, shaping), unless the entries say."""
+    """What the core may not fetch itself: today, and the language of produced text, unless the entries say."""
 
     language: str = "en"
+    today: date | None = None
 
 
 class Asked(Frozen):
-    """Only what is asked now, normalised, in the order of the set-up. All later steps take this, never the raw form."""
+    """Only what is asked now, normalised, in the order of the set-up. All later steps take this, never the raw form.
+
+    `today` is the day it was asked, which bounds of days count from; it is not known of old orders.
+    """
 
     values: dict[Key, str | bool | UploadedFile]
     adjustments: dict[Key, Adjustment] = {}
     variant: Key | None = None
     pieces: int = 1
     language: str = "en"
+    today: date | None = None
 
     def text(self, field_key: str) -> str:
         """Return the entry of a field as text; empty when it isn't asked, isn't filled or isn't a text."""
@@ -62,6 +54,7 @@ def ask(setup: Setup, entries: Entries, context: Context | None = None) -> Asked
         variant=variant.key if variant else None,
         pieces=entries.pieces,
         language=language,
+        today=context.today if context else None,
     )
 
 
@@ -80,30 +73,11 @@ class _Decisions:
         return self._asked[field.key]
 
     def value(self, field: AnyField) -> Value:
-        raw = self._entries.values.get(field.key)
-        match field:
-            case ArtworkField():
-                return self._entries.uploads.get(field.key, "")
-            case YesNoField():
-                return field.default if raw is None else raw is True or raw == "yes"
-            case LineField() | ParagraphField():
-                return _text(field, field.default if raw is None else str(raw), self._language)
-            case ChoiceField() | TypefaceField() | ColorField():
-                return (field.default or "") if raw is None else str(raw)
-            case _:
-                assert_never(field)
+        entries = self._entries
+        given = Given(entries.values.get(field.key), entries.uploads.get(field.key), self._language)
+        value: Value = kind_of(field).value(field, given)
+        return value
 
     def _value_now(self, key: str) -> Value:
         field = self._setup.field(key)
         return self.value(field) if field is not None and self.is_asked(field) else ""
-
-
-def _text(field: TextField, raw: str, language: str) -> str:
-    if isinstance(field, ParagraphField):
-        text = "\n".join(" ".join(line.split()) for line in raw.splitlines()).strip("\n")
-    else:
-        text = " ".join(raw.split())
-    if field.capitals:
-        # Unicode's full case mapping by language (the Standard, section 3.13): ß becomes SS, Turkish i keeps its dot.
-        text = str(icu.UnicodeString(text).toUpper(icu.Locale(language)))
-    return text

@@ -2,7 +2,7 @@
 
 import icu
 
-from yenzo.core.documents.fields import Allowed, ParagraphField, TextField
+from yenzo.core.documents.fields import Allowed, NoteField, ParagraphField, TextField
 
 # Beyond these nothing is laid out, so that a book that is pasted in costs nobody a second.
 MOST_IN_A_LINE, MOST_IN_A_PARAGRAPH = 500, 5000
@@ -27,7 +27,7 @@ def characters(text: str) -> list[str]:
     return found
 
 
-def room_left(field: TextField, text: str) -> int | None:
+def room_left(field: TextField | NoteField, text: str) -> int | None:
     """Return how many characters still fit (negative when there are too many), or None when there is no limit."""
     return None if field.most_characters is None else field.most_characters - len(characters(text))
 

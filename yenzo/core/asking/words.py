@@ -2,9 +2,9 @@
 
 from decimal import Decimal
 
-from yenzo.core.asking.ask import Asked, Value
-from yenzo.core.documents.entries import UploadedFile
-from yenzo.core.documents.fields import AnyField, ChoiceField, ColorField, TextField, TypefaceField, YesNoField
+from yenzo.core.asking.ask import Asked
+from yenzo.core.asking.kinds import Around, kind_of
+from yenzo.core.documents.fields import AnyField, TypedField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
 
@@ -24,35 +24,22 @@ def say_amount(amount: Decimal) -> str:
     return f"{amount:.2f}" if amount == round(amount, 2) else f"{amount.normalize():f}"
 
 
-def value_name(setup: Setup, field: AnyField, key: str) -> str:
-    """Return what a customer calls the chosen possibility of a field."""
-    if isinstance(field, ChoiceField):
-        option = field.option(key)
-        return option.label if option else key
-    if isinstance(field, ColorField):
-        palette = setup.materials.palettes.get(field.palette)
-        color = palette.color(key) if palette else None
-        return color.name if color else key
-    typeface = setup.materials.typefaces.get(key) if isinstance(field, TypefaceField) else None
-    return typeface.name if typeface else key
+def value_name(setup: Setup, field: AnyField, key: str, language: str = "en") -> str:
+    """Return what a customer calls the entry of a field."""
+    return str(kind_of(field).words(field, key, Around(setup, language, None)))
 
 
 def say_entries(setup: Setup, asked: Asked) -> tuple[SaidEntry, ...]:
     """Return every entry that is asked and filled, in the order of the form."""
+    around = Around(setup, asked.language, asked.today)
     return tuple(
         SaidEntry(
             field=field.key,
             label=field.label,
             workshop_label=field.workshop_name or field.label,
-            words=_words(setup, field, asked.values[field.key]),
-            is_exact=isinstance(field, TextField),
+            words=kind_of(field).words(field, asked.values[field.key], around),
+            is_exact=isinstance(field, TypedField),
         )
         for field in setup.fields
         if asked.is_filled(field.key)
     )
-
-
-def _words(setup: Setup, field: AnyField, value: Value) -> str:
-    if isinstance(value, UploadedFile):
-        return value.name
-    return "yes" if isinstance(field, YesNoField) else value_name(setup, field, str(value))

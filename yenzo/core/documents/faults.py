@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 from yenzo.core.documents.charges import CharacterCharge, ChoiceCharge
 from yenzo.core.documents.fields import (
+    PRODUCED,
     AnyField,
     ArtworkField,
     ChoiceField,
@@ -22,7 +23,6 @@ if TYPE_CHECKING:
     from yenzo.core.documents.setup import Setup
 
 # What may land in a placement of a kind: a choice produces its text.
-TEXTS = (TextField, ChoiceField)
 
 
 def find_faults(setup: Setup) -> list[str]:
@@ -130,7 +130,7 @@ def _placements(setup: Setup) -> Iterator[str]:
             field = setup.field(key)
             if field is None:
                 yield f"A placement waits for the field “{key}”, which isn't there."
-            elif not isinstance(field, (ArtworkField,) if is_artwork else TEXTS):
+            elif not isinstance(field, (ArtworkField,) if is_artwork else PRODUCED):
                 yield f"“{field.label}” can't be placed as {'artwork' if is_artwork else 'text'}."
         if side is None or side.area(placement.area) is None:
             yield f"A placement goes on “{placement.side} / {placement.area}”, which isn't there."

@@ -1,12 +1,15 @@
 """Fields: what a set-up asks, one model a kind, told apart by `kind`."""
 
-from typing import Annotated, Literal
+from datetime import date
+from decimal import Decimal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from yenzo.core.documents.values import Frozen, Key, Label, Text
 
 ArtworkKind = Literal["png", "jpeg", "webp", "tiff", "heic", "svg", "pdf"]
+Number = Annotated[Decimal, Field(max_digits=15, decimal_places=6, allow_inf_nan=False)]
 Count = Annotated[int, Field(ge=1, le=10_000)]
 
 
@@ -45,12 +48,17 @@ class Allowed(Frozen):
     others: Text = ""
 
 
-class TextField(FieldBase):
-    """What every text has. Hint and sample are never produced; a default is an entry like any other."""
+class TypedField(FieldBase):
+    """What everything that is typed has. Hint and sample are never produced; a default is an entry like any other."""
 
     hint: Text = ""
     sample: Text = ""
     default: Text = ""
+
+
+class TextField(TypedField):
+    """What every text has."""
+
     least_characters: Count | None = None
     most_characters: Count | None = None
     allowed: Allowed | None = None
@@ -131,7 +139,74 @@ class ArtworkField(FieldBase):
     one_color: OneColor | None = None
 
 
+class NumberField(TypedField):
+    """A number, written with a point or a comma; `step` counts from the least, or from zero."""
+
+    kind: Literal["number"] = "number"
+    unit: Text = ""
+    least: Number | None = None
+    most: Number | None = None
+    step: Annotated[Number, Field(gt=0)] | None = None
+
+    @model_validator(mode="after")
+    def _ordered(self) -> Self:
+        if self.least is not None and self.most is not None and self.least > self.most:
+            raise ValueError(f"the least, {self.least}, is above the most, {self.most}")
+        return self
+
+
+class DateField(TypedField):
+    """A day, kept as YYYY-MM-DD. The earliest is so many working days from today on; Monday is 0."""
+
+    kind: Literal["date"] = "date"
+    after_working_days: int | None = Field(default=None, ge=0, le=1000)
+    within_days: int | None = Field(default=None, ge=1, le=10_000)
+    closed_weekdays: tuple[Annotated[int, Field(ge=0, le=6)], ...] = Field(default=(), max_length=6)
+    closed_days: tuple[date, ...] = Field(default=(), max_length=500)
+    written: Literal["long", "medium", "short"] = "long"
+
+
+class EmailField(TypedField):
+    """A mail address."""
+
+    kind: Literal["email"] = "email"
+
+
+class PhoneField(TypedField):
+    """A telephone number; numbers without a country belong to this one."""
+
+    kind: Literal["phone"] = "phone"
+    region: str = Field(default="GB", pattern=r"^[A-Z]{2}$")
+
+
+class LinkField(TypedField):
+    """An address in the web."""
+
+    kind: Literal["link"] = "link"
+
+
+class NoteField(TypedField):
+    """A note to the workshop: it is never produced."""
+
+    kind: Literal["note"] = "note"
+    most_characters: Count = 500
+
+
 AnyField = Annotated[
-    LineField | ParagraphField | ChoiceField | YesNoField | TypefaceField | ColorField | ArtworkField,
+    LineField
+    | ParagraphField
+    | NumberField
+    | DateField
+    | EmailField
+    | PhoneField
+    | LinkField
+    | NoteField
+    | ChoiceField
+    | YesNoField
+    | TypefaceField
+    | ColorField
+    | ArtworkField,
     Field(discriminator="kind"),
 ]
+# What can land on the goods as text.
+PRODUCED = (TextField, ChoiceField, NumberField, DateField)

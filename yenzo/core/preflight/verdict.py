@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from yenzo.core.asking.check import Problem
+from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.values import Frozen
 from yenzo.core.preflight.findings import Finding
 

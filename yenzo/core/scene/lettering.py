@@ -4,11 +4,12 @@ from dataclasses import replace
 from typing import assert_never
 
 from yenzo.core.asking.ask import Asked
+from yenzo.core.asking.kinds import Around, kind_of
 from yenzo.core.asking.texts import MOST_IN_A_LINE, MOST_IN_A_PARAGRAPH
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.effects import ColorSource, Effects, Pattern
 from yenzo.core.documents.entries import Adjustment
-from yenzo.core.documents.fields import ChoiceField, TypefaceField
+from yenzo.core.documents.fields import TypefaceField
 from yenzo.core.documents.placements import (
     AnyText,
     ArcPlacement,
@@ -267,9 +268,10 @@ def _text(setup: Setup, placement: AnyText, asked: Asked) -> str:
 
 def _produced_text(setup: Setup, field_key: str, asked: Asked) -> str:
     field = setup.field(field_key)
-    value = asked.text(field_key)
-    option = field.option(value) if isinstance(field, ChoiceField) else None
-    return (option.produced or option.label) if option else value
+    if field is None or not asked.is_filled(field_key):
+        return ""
+    around = Around(setup, asked.language, asked.today)
+    return str(kind_of(field).produced(field, asked.values[field_key], around))
 
 
 def _typeface(setup: Setup, placement: AnyText, asked: Asked) -> str | None:

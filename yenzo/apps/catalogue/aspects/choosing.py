@@ -6,7 +6,7 @@ from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined
 from yenzo.apps.catalogue.to_core import materials
-from yenzo.core.asking.check import offered_colors
+from yenzo.core.asking.kinds.choices import offered_colors
 from yenzo.core.asking.words import value_name
 from yenzo.core.documents.charges import ChoiceCharge
 from yenzo.core.documents.edits import free_key

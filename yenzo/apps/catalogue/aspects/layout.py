@@ -6,7 +6,7 @@ from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined, points_in, shown_for
 from yenzo.core.documents.areas import Area
-from yenzo.core.documents.fields import ChoiceField, TextField
+from yenzo.core.documents.fields import PRODUCED
 from yenzo.core.documents.placements import (
     JOINED_FIELD,
     AnyText,
@@ -278,7 +278,7 @@ class JoinedAspect(Aspect):
         return not text_of(line).joined
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        texts = [field for field in line.setup.fields if isinstance(field, TextField | ChoiceField)]
+        texts = [field for field in line.setup.fields if isinstance(field, PRODUCED)]
         names = ", ".join(f"{{{field.label}}}" for field in texts)
         return {
             "joined": forms.CharField(

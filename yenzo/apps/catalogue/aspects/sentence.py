@@ -9,6 +9,7 @@ from yenzo.apps.catalogue.aspects.choosing import ColorsAspect, DefaultAspect, F
 from yenzo.apps.catalogue.aspects.effects import PlateAspect, SecondColorAspect, ShadowAspect, StrokeAspect
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine
 from yenzo.apps.catalogue.aspects.layout import JoinedAspect, LayoutAspect, LettersAspect
+from yenzo.apps.catalogue.aspects.measuring import DaysAspect, NoteLimitAspect, RangeAspect, RegionAspect
 from yenzo.apps.catalogue.aspects.placing import (
     AlignAspect,
     ArtworkPaintAspect,
@@ -43,6 +44,10 @@ ASPECTS: dict[str, Aspect] = {
         SampleAspect(),
         KindsAspect(),
         OneColorAspect(),
+        RangeAspect(),
+        DaysAspect(),
+        RegionAspect(),
+        NoteLimitAspect(),
         OptionsAspect(),
         FacesAspect(),
         ColorsAspect(),
@@ -70,6 +75,12 @@ KIND_WORDS = {
     "line": "a line of text",
     "paragraph": "a paragraph",
     "choice": "a choice",
+    "number": "a number",
+    "date": "a day",
+    "email": "a mail address",
+    "phone": "a telephone number",
+    "link": "an address in the web",
+    "note": "a note to the workshop",
     "yes_no": "yes or no",
     "typeface": "a choice of typeface",
     "color": "a color",
@@ -80,6 +91,12 @@ PATTERNS = {
     "line": ", {required}, {limit}, {allowed}, {capitals}, {sample}. Goes on {places}",
     "paragraph": ", {required}, {limit}, {lines}, {allowed}, {capitals}, {sample}. Goes on {places}",
     "choice": ", {required}: {options}; at first {default}. Goes on {places}",
+    "number": ", {required}, {range}, {sample}. Goes on {places}",
+    "date": ", {required}, {days}. Goes on {places}",
+    "email": ", {required}, {sample}",
+    "phone": ", {required}, {region}, {sample}",
+    "link": ", {required}, {sample}",
+    "note": ", {required}, {note-limit}, {sample}",
     "yes_no": ", {required}, at first {default}",
     "typeface": ", {required}, among {faces}; at first {default}",
     "color": ", {required}: {colors}; at first {default}",

@@ -6,7 +6,15 @@ from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted
 from yenzo.core.asking.texts import describe_allowed
-from yenzo.core.documents.fields import ArtworkField, ArtworkKind, OneColor, ParagraphField, TextField, YesNoField
+from yenzo.core.documents.fields import (
+    ArtworkField,
+    ArtworkKind,
+    OneColor,
+    ParagraphField,
+    TextField,
+    TypedField,
+    YesNoField,
+)
 
 
 class LabelAspect(Aspect):
@@ -135,13 +143,13 @@ class SampleAspect(Aspect):
     key, heading = "sample", "What stands in the box at first?"
 
     def words(self, line: FormLine) -> str:
-        assert isinstance(line.field, TextField)
+        assert isinstance(line.field, TypedField)
         if line.field.default:
             return f"begins with “{line.field.default}”"
         return f"sample “{line.field.sample}”" if line.field.sample else "no sample"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        assert isinstance(line.field, TextField)
+        assert isinstance(line.field, TypedField)
         texts = (
             ("hint", "Hint in the empty box (never produced)"),
             ("sample", "Sample for pictures of the goods (never produced)"),

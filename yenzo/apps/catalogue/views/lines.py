@@ -43,6 +43,8 @@ def _beginning(setup: Setup, kind: str) -> dict[str, Any]:
         return {"most_characters": 200}
     if kind == "choice":
         return {"options": [{"key": "first", "label": "First"}, {"key": "second", "label": "Second"}]}
+    if kind == "date":
+        return {"after_working_days": 5, "closed_weekdays": [5, 6]}
     if kind == "artwork":
         return {"kinds": list(get_args(ArtworkKind))}
     if kind == "typeface":

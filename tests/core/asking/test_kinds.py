@@ -1,0 +1,203 @@
+"""Every kind of field has all that a kind needs, and the typed ones read, judge and say what was given."""
+
+from datetime import date
+
+import pytest
+
+from tests.core.conftest import board, entries
+from yenzo.core.asking.ask import Context, ask
+from yenzo.core.asking.kinds import KINDS, Around, kind_of
+from yenzo.core.documents.fields import AnyField, ArtworkField, YesNoField
+from yenzo.core.documents.reading import read_setup
+from yenzo.core.spine import walk
+
+MODELS = AnyField.__origin__.__args__
+NEEDED = {
+    "choice": {"options": [{"key": "a", "label": "A"}, {"key": "b", "label": "B"}]},
+    "typeface": {"typefaces": ["quayside", "levant"]},
+    "color": {"palette": "finishes"},
+}
+THURSDAY = date(2026, 11, 26)
+
+
+def with_field(kind, **options):
+    """A board that asks one more thing."""
+    document = board()
+    document["fields"].append({"key": "more", "kind": kind, "label": "More", **NEEDED.get(kind, {}), **options})
+    return read_setup(document)
+
+
+def answered(assets, setup, raw, language="en", today=THURSDAY):
+    given = entries({"name": "Tern", "more": raw}, language=language)
+    return walk(setup, given, assets, Context(today=today))
+
+
+def problems(walked):
+    return {problem.code: problem.message for problem in walked.verdict.problems if problem.field == "more"}
+
+
+def normal(assets, setup, raw, **others):
+    return answered(assets, setup, raw, **others).asked.values["more"]
+
+
+def said(assets, setup, raw, language="en"):
+    walked = answered(assets, setup, raw, language)
+    field = setup.field("more")
+    return kind_of(field).words(field, walked.asked.values["more"], Around(setup, language, THURSDAY))
+
+
+def test_every_kind_of_the_documents_has_its_kind():
+    assert set(KINDS) == set(MODELS)
+
+
+@pytest.mark.parametrize("model", MODELS, ids=lambda model: model.model_fields["kind"].default)
+def test_every_kind_asks_samples_and_has_worst_cases_that_are_allowed(assets, model):
+    setup = with_field(model.model_fields["kind"].default)
+    field = setup.field("more")
+    kind = kind_of(field)
+    assert "“More”" in kind.please(field)
+    sample = kind.sample(field, setup)
+    if model is not ArtworkField:
+        assert not sample or not problems(answered(assets, setup, sample))
+    worst = kind.worst(field, setup)
+    assert worst
+    for raw in worst:
+        walked = answered(assets, setup, raw)
+        found = problems(walked)
+        assert set(found) <= {"missing_letter"}, (raw, found)
+        around = Around(setup, "en", THURSDAY)
+        value = walked.asked.values["more"]
+        if value and model is not YesNoField:
+            assert kind.words(field, value, around)
+            assert kind.produced(field, value, around)
+
+
+@pytest.mark.parametrize("kind", ["line", "number", "date", "email", "phone", "link", "note", "choice"])
+def test_entry_of_any_kind_that_is_missing_is_asked_for(assets, kind):
+    assert "required" in problems(answered(assets, with_field(kind, required=True), ""))
+
+
+@pytest.mark.parametrize(
+    ("raw", "value"),
+    [("12,50", "12.5"), (" 1 200.0 ", "1200"), ("−3", "-3"), ("007", "7"), ("0.0", "0"), ("", "")],
+)
+def test_number_is_read_with_a_point_or_a_comma(assets, raw, value):
+    assert normal(assets, with_field("number"), raw) == value
+
+
+@pytest.mark.parametrize("raw", ["twelve", "1e5", "12 mm", "1.2.3", "٣" * 40, "NaN", "inf", "--1", "9" * 16, "."])
+def test_what_is_no_number_stays_as_typed_and_is_refused(assets, raw):
+    setup = with_field("number")
+    assert normal(assets, setup, raw) == raw
+    assert "is no number" in problems(answered(assets, setup, raw))["no_number"]
+
+
+def test_number_keeps_to_its_bounds_and_steps_in_words(assets):
+    setup = with_field("number", least="20", most="60", step="2.5", unit="cm")
+    found = {raw: problems(answered(assets, setup, raw)) for raw in ("17.5", "62,5", "21", "22.5", "60")}
+    assert found["17.5"] == {"too_little": "For “More” at least 20 cm can be made."}
+    assert found["62,5"] == {"too_much": "For “More” at most 60 cm can be made."}
+    assert found["21"] == {"off_step": "“More” goes in steps of 2.5 cm, counted from 20 cm."}
+    assert found["22.5"] == found["60"] == {}
+
+
+def test_number_is_said_and_produced_in_the_customers_language(assets):
+    setup = with_field("number", unit="cm")
+    assert said(assets, setup, "1234.5") == "1,234.5 cm"
+    assert said(assets, setup, "1234.5", "de") == "1.234,5 cm"
+
+
+@pytest.mark.parametrize("raw", ["2026-13-01", "soon", "1/12/2026", "2026-1-1", "20261201xx"])
+def test_what_is_no_day_is_refused(assets, raw):
+    assert "is no day" in problems(answered(assets, with_field("date"), raw))["no_day"]
+
+
+def test_days_count_working_days_and_leave_out_closed_ones(assets):
+    setup = with_field(
+        "date", after_working_days=2, within_days=30, closed_weekdays=[5, 6], closed_days=["2026-11-30", "2026-12-07"]
+    )
+    # From a Thursday: Friday is the first, Saturday, Sunday and the closed Monday don't count, Tuesday is the second.
+    early = problems(answered(assets, setup, "2026-11-27"))
+    assert early == {"too_early": "For “More” the first day that can be had is Tuesday, December 1, 2026."}
+    assert problems(answered(assets, setup, "2026-12-01")) == {}
+    assert "closed on Saturdays and Sundays" in problems(answered(assets, setup, "2026-12-05"))["closed_day"]
+    assert "that day is closed" in problems(answered(assets, setup, "2026-12-07"))["closed_day"]
+    assert "the last day is Saturday, December 26, 2026" in problems(answered(assets, setup, "2026-12-28"))["too_late"]
+
+
+def test_order_keeps_the_day_it_was_asked(assets):
+    setup = with_field("date", after_working_days=2)
+    asked = ask(setup, entries({"name": "A", "more": "2026-11-30"}), Context(today=THURSDAY))
+    assert asked.today == THURSDAY
+    assert type(asked).model_validate(asked.model_dump(mode="json")) == asked
+
+
+@pytest.mark.parametrize(
+    ("written", "language", "words"),
+    [("long", "en", "June 14, 2031"), ("long", "de", "14. Juni 2031"), ("short", "en-GB", "14/06/2031")],
+)
+def test_day_is_written_as_its_language_writes_it(assets, written, language, words):
+    assert said(assets, with_field("date", written=written), "2031-06-14", language) == words
+
+
+@pytest.mark.parametrize(
+    ("kind", "raw", "value"),
+    [
+        ("email", " Ann@Harbor.Example ", "Ann@harbor.example"),
+        ("phone", "020 7946 0018", "+44 20 7946 0018"),
+        ("phone", "+49 30 901820", "+49 30 901820"),
+        ("link", "harbor.example/terns", "https://harbor.example/terns"),
+        ("link", "HTTP://harbor.example", "HTTP://harbor.example"),
+        ("note", "  first \n\n second  ", "first\n\nsecond"),
+    ],
+)
+def test_contact_is_kept_in_its_normal_form(assets, kind, raw, value):
+    walked = answered(assets, with_field(kind), raw)
+    assert walked.asked.values["more"] == value
+    assert problems(walked) == {}
+
+
+@pytest.mark.parametrize(
+    ("kind", "raw"),
+    [
+        ("email", "ann"),
+        ("email", "ann@"),
+        ("email", "a b@c.example"),
+        ("phone", "12"),
+        ("phone", "call me"),
+        ("link", "harbor"),
+        ("link", "javascript:alert(1)"),
+        ("link", "https://user@harbor.example"),
+        ("link", "ftp://harbor.example"),
+        ("email", "a" * 600 + "@b.example"),
+    ],
+)
+def test_contact_that_is_none_is_refused_in_words_and_kept_as_typed(assets, kind, raw):
+    walked = answered(assets, with_field(kind), raw)
+    assert walked.asked.values["more"] == raw
+    (message,) = problems(walked).values()
+    assert message.startswith(f"“{raw[:20]}")
+
+
+def test_note_that_is_too_long_says_by_how_much(assets):
+    setup = with_field("note", most_characters=10)
+    assert "has 3 characters too many" in problems(answered(assets, setup, "a" * 13))["too_long"]
+    assert "many characters too many" in problems(answered(assets, setup, "a" * 6000))["too_long"]
+
+
+def test_number_and_day_land_on_the_goods_as_text(assets):
+    document = board()
+    document["fields"] += [
+        {"key": "year", "kind": "number", "label": "Year", "unit": "AD"},
+        {"key": "day", "kind": "date", "label": "Day", "written": "short"},
+    ]
+    base = {**document["placements"][0], "joined": "{year} · {day}", "field": "year"}
+    document["placements"] = [base]
+    given = entries({"name": "A", "year": "1931,5", "day": "2031-06-14"}, language="en-GB")
+    walked = walk(read_setup(document), given, assets)
+    assert next(walked.scene.areas.__next__().letterings).text == "1,931.5 · 14/06/2031"
+
+
+def test_bounds_that_contradict_each_other_are_refused():
+    with pytest.raises(Exception, match="the least, 9, is above the most, 3"):
+        with_field("number", least="9", most="3")

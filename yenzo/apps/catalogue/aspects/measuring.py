@@ -1,0 +1,164 @@
+"""Bounds of numbers and days, where a telephone number belongs, and how long a note may be."""
+
+from datetime import date
+from decimal import Decimal
+from typing import Any
+
+from django import forms
+
+from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined
+from yenzo.core.documents.fields import DateField, NoteField, NumberField, PhoneField
+
+WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
+
+
+class RangeAspect(Aspect):
+    key, heading = "range", "Which numbers may it be?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, NumberField)
+        least, most, step = line.field.least, line.field.most, line.field.step
+        unit = f" {line.field.unit}" if line.field.unit else ""
+        said = f"{_plain(least)} to {_plain(most)}{unit}" if least is not None and most is not None else ""
+        if not said:
+            bounds = [
+                f"{word} {_plain(bound)}" for word, bound in (("from", least), ("up to", most)) if bound is not None
+            ]
+            said = f"{bounds[0]}{unit}" if bounds else f"any number{f' of{unit}' if unit else ''}"
+        return f"{said}, in steps of {_plain(step)}" if step is not None else said
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, NumberField)
+        labels = {"least": "Least", "most": "Most", "step": "Step, counted from the least"}
+        return {
+            "unit": forms.CharField(
+                required=False, max_length=20, initial=line.field.unit, label="Unit, as mm or years"
+            ),
+            **{
+                name: forms.DecimalField(
+                    required=False,
+                    max_digits=15,
+                    decimal_places=6,
+                    initial=_plain(getattr(line.field, name)),
+                    widget=forms.TextInput(attrs={"inputmode": "decimal"}),
+                    label=label,
+                )
+                for name, label in labels.items()
+            },
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        if given["least"] is not None and given["most"] is not None and given["least"] > given["most"]:
+            raise forms.ValidationError("The least is above the most.")
+        if given["step"] is not None and given["step"] <= 0:
+            raise forms.ValidationError("A step is more than nothing; leave it empty for any number.")
+        numbers = {name: _plain(given[name]) or None for name in ("least", "most", "step")}
+        return [line.set("unit", given["unit"] or None), *(line.set(name, value) for name, value in numbers.items())]
+
+
+class DaysAspect(Aspect):
+    key, heading = "days", "Which days may it be?"
+    WRITTEN = (("long", "14 June 2031"), ("medium", "14 Jun 2031"), ("short", "14/06/2031"))
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, DateField)
+        field, said = line.field, []
+        if field.after_working_days is not None:
+            said.append(f"{counted(field.after_working_days, 'working day')} ahead or later")
+        if field.within_days is not None:
+            said.append(f"within {counted(field.within_days, 'day')}")
+        if field.closed_weekdays:
+            said.append(f"never on {joined([f'{WEEKDAYS[number]}s' for number in field.closed_weekdays], 'or')}")
+        if field.closed_days:
+            said.append(f"not on {counted(len(field.closed_days), 'closed day')}")
+        return ", ".join(said) or "any day"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, DateField)
+        field = line.field
+        return {
+            "after_working_days": forms.IntegerField(
+                required=False,
+                min_value=0,
+                max_value=1000,
+                initial=field.after_working_days,
+                label="Working days ahead",
+            ),
+            "within_days": forms.IntegerField(
+                required=False, min_value=1, max_value=10_000, initial=field.within_days, label="Within so many days"
+            ),
+            "closed_weekdays": forms.MultipleChoiceField(
+                required=False,
+                choices=[(str(number), name) for number, name in enumerate(WEEKDAYS)],
+                initial=[str(number) for number in field.closed_weekdays],
+                widget=forms.CheckboxSelectMultiple,
+                label="Closed on",
+            ),
+            "closed_days": forms.CharField(
+                required=False,
+                max_length=6000,
+                initial=", ".join(day.isoformat() for day in field.closed_days),
+                label="Closed days, as 2031-12-25, with commas between",
+            ),
+            "written": forms.ChoiceField(
+                choices=self.WRITTEN, initial=field.written, label="Written, where it lands, like"
+            ),
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        if len(given["closed_weekdays"]) == len(WEEKDAYS):
+            raise forms.ValidationError("Closed on every day of the week, no day is left.")
+        try:
+            days = [date.fromisoformat(day).isoformat() for day in given["closed_days"].replace(",", " ").split()]
+        except ValueError:
+            raise forms.ValidationError("Write closed days as year, month and day: 2031-12-25.") from None
+        return [
+            line.set("after_working_days", given["after_working_days"]),
+            line.set("within_days", given["within_days"]),
+            line.set("closed_weekdays", [int(number) for number in given["closed_weekdays"]] or None),
+            line.set("closed_days", days or None),
+            line.set("written", given["written"]),
+        ]
+
+
+class RegionAspect(Aspect):
+    key, heading = "region", "Where are numbers without a country?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, PhoneField)
+        return f"of {line.field.region} when no country is written"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, PhoneField)
+        return {
+            "region": forms.RegexField(r"^[A-Z]{2}$", initial=line.field.region, label="Country, two letters (GB, DE)")
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set("region", given["region"])]
+
+
+class NoteLimitAspect(Aspect):
+    key, heading = "note-limit", "How long may the note be?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, NoteField)
+        return f"up to {counted(line.field.most_characters, 'character')}"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, NoteField)
+        return {
+            "most": forms.IntegerField(
+                min_value=1, max_value=5000, initial=line.field.most_characters, label="Most characters"
+            )
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set("most_characters", given["most"])]
+
+
+def _plain(number: Decimal | None) -> str:
+    if number is None:
+        return ""
+    written = f"{number:f}"
+    return written.rstrip("0").rstrip(".") if "." in written else written

@@ -1,0 +1,20 @@
+"""Controls of the slip: a kind of field comes in, the template that asks for it goes out."""
+
+TEXT, CHOICE = "designs/_text_control.html", "designs/_choice_control.html"
+CONTROLS: dict[str, str] = {
+    "line": TEXT,
+    "paragraph": TEXT,
+    "number": TEXT,
+    "email": TEXT,
+    "phone": TEXT,
+    "link": TEXT,
+    "note": TEXT,
+    "date": "designs/_date_control.html",
+    "choice": CHOICE,
+    "typeface": CHOICE,
+    "color": CHOICE,
+    "yes_no": "designs/_yes_no_control.html",
+    "artwork": "designs/_upload_control.html",
+}
+# The keys that phones show. Browsers check nothing by themselves: their words would hide ours.
+INPUT_MODES = {"number": "decimal", "email": "email", "phone": "tel", "link": "url"}

@@ -1,0 +1,22 @@
+"""Kinds of field: what each can do, one module a family. `kind_of` finds the kind of a field."""
+
+from typing import Any
+
+from yenzo.core.asking.kinds import choices, contacts, files, measured, texts
+from yenzo.core.asking.kinds.interface import Around, Given, Kind, Value
+from yenzo.core.documents.fields import AnyField, FieldBase
+
+KINDS: dict[type[FieldBase], Kind[Any]] = {
+    **texts.KINDS,
+    **measured.KINDS,
+    **contacts.KINDS,
+    **choices.KINDS,
+    **files.KINDS,
+}
+
+__all__ = ["KINDS", "Around", "Given", "Kind", "Value", "kind_of"]
+
+
+def kind_of(field: AnyField) -> Kind[Any]:
+    """Return what the field's kind can do."""
+    return KINDS[type(field)]

@@ -1,0 +1,70 @@
+"""What every kind of field can do; one class a kind, found by `kind_of`."""
+
+from abc import ABC, abstractmethod
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import date
+from typing import Generic, TypeVar
+
+from yenzo.core.asking.problems import Problem
+from yenzo.core.documents.entries import UploadedFile
+from yenzo.core.documents.fields import FieldBase
+from yenzo.core.documents.setup import Setup
+
+Value = str | bool | UploadedFile
+F = TypeVar("F", bound=FieldBase)
+
+
+@dataclass(frozen=True)
+class Given:
+    """What was given for a field: what was typed or chosen (None where nothing was sent), a file, the language."""
+
+    raw: str | bool | None
+    upload: UploadedFile | None
+    language: str
+
+
+@dataclass(frozen=True)
+class Around:
+    """What a value is looked at with: the set-up, the language of the words, and today, if it is known."""
+
+    setup: Setup
+    language: str
+    today: date | None
+
+
+class Kind(ABC, Generic[F]):
+    """A kind of field."""
+
+    @abstractmethod
+    def value(self, field: F, given: Given) -> Value:
+        """Return the entry in its one normal form; empty when there is none."""
+
+    @abstractmethod
+    def problems(self, field: F, value: Value, around: Around) -> Iterator[Problem]:
+        """Yield what is the matter with an entry that is filled."""
+
+    @abstractmethod
+    def sample(self, field: F, setup: Setup) -> str | bool:
+        """Return an entry that shows the goods off."""
+
+    @abstractmethod
+    def worst(self, field: F, setup: Setup) -> tuple[str | bool, ...]:
+        """Return entries that are allowed and hard to make."""
+
+    def please(self, field: F) -> str:
+        """Return the words that ask for an entry that is missing."""
+        return f"Please fill in “{field.label}”."
+
+    def words(self, field: F, value: Value, around: Around) -> str:
+        """Return the entry as people read it."""
+        return value if isinstance(value, str) else ""
+
+    def produced(self, field: F, value: Value, around: Around) -> str:
+        """Return the text that lands on the goods."""
+        return self.words(field, value, around)
+
+
+def problem(field: FieldBase, code: str, message: str) -> Problem:
+    """Return a problem of a field."""
+    return Problem(code=code, field=field.key, message=message)

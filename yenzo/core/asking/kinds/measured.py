@@ -1,0 +1,179 @@
+"""Numbers and days."""
+
+import re
+from collections.abc import Iterator
+from datetime import date, timedelta
+from decimal import Decimal, InvalidOperation
+from typing import Any
+
+from babel.core import UnknownLocaleError
+from babel.dates import format_date
+from babel.numbers import format_decimal
+
+from yenzo.core.asking.kinds.interface import Around, Given, Kind, Value, problem
+from yenzo.core.asking.problems import Problem
+from yenzo.core.documents.fields import DateField, FieldBase, NumberField
+from yenzo.core.documents.setup import Setup
+
+MOST_DIGITS = 15
+WEEKDAYS = ("Mondays", "Tuesdays", "Wednesdays", "Thursdays", "Fridays", "Saturdays", "Sundays")
+ONE_DAY = timedelta(days=1)
+DAY = re.compile(r"[0-9]{4}-[0-9]{2}-[0-9]{2}")
+
+
+class NumberKind(Kind[NumberField]):
+    """A number, kept as it is written in documents: a point, no group marks, no zeros at the end."""
+
+    def value(self, field: NumberField, given: Given) -> str:
+        typed = (field.default if given.raw is None else str(given.raw)).strip()
+        number = read_number(typed)
+        return typed if number is None else _canonical(number)
+
+    def problems(self, field: NumberField, value: Value, around: Around) -> Iterator[Problem]:
+        number = read_number(str(value))
+        if number is None:
+            message = f"“{value}” is no number. Please write digits, with a point or a comma before decimals."
+            yield problem(field, "no_number", message)
+            return
+        bounds = [_said(bound, field, around.language) for bound in (field.least, field.most) if bound is not None]
+        if field.least is not None and number < field.least:
+            yield problem(field, "too_little", f"For “{field.label}” at least {bounds[0]} can be made.")
+        if field.most is not None and number > field.most:
+            yield problem(field, "too_much", f"For “{field.label}” at most {bounds[-1]} can be made.")
+        if field.step is not None and (number - (field.least or 0)) % field.step:
+            step = _said(field.step, field, around.language)
+            beginning = f", counted from {bounds[0]}" if field.least else ""
+            yield problem(field, "off_step", f"“{field.label}” goes in steps of {step}{beginning}.")
+
+    def words(self, field: NumberField, value: Value, around: Around) -> str:
+        number = read_number(str(value))
+        return str(value) if number is None else _said(number, field, around.language)
+
+    def produced(self, field: NumberField, value: Value, around: Around) -> str:
+        number = read_number(str(value))
+        return str(value) if number is None else _formatted(number, around.language)
+
+    def sample(self, field: NumberField, setup: Setup) -> str:
+        return field.sample or field.default or _canonical(field.least or Decimal(1))
+
+    def worst(self, field: NumberField, setup: Setup) -> tuple[str | bool, ...]:
+        ends = [bound for bound in (field.least, field.most) if bound is not None] or [Decimal(0), Decimal(888_888)]
+        return tuple(_canonical(bound) for bound in ends)
+
+
+def read_number(typed: str) -> Decimal | None:
+    """Return a number that was typed with a point or a comma before its decimals; None for anything else."""
+    plain = typed.replace(" ", "").replace("\u00a0", "").replace("−", "-").replace(",", ".")
+    digits = plain.lstrip("+-").replace(".", "", 1)
+    if not digits.isdecimal() or len(digits) > MOST_DIGITS:
+        return None
+    try:
+        return Decimal(plain)
+    except InvalidOperation:
+        return None
+
+
+def _canonical(number: Decimal) -> str:
+    written = f"{number:f}"
+    if "." in written:
+        written = written.rstrip("0").rstrip(".")
+    return "0" if written in {"-0", ""} else written
+
+
+def _formatted(number: Decimal, language: str) -> str:
+    try:
+        return format_decimal(number, locale=language.replace("-", "_"), decimal_quantization=False)
+    except (UnknownLocaleError, ValueError):
+        return _canonical(number)
+
+
+def _said(number: Decimal, field: NumberField, language: str) -> str:
+    unit = f" {field.unit}" if field.unit else ""
+    return f"{_formatted(number, language)}{unit}"
+
+
+class DateKind(Kind[DateField]):
+    """A day, kept as YYYY-MM-DD."""
+
+    def value(self, field: DateField, given: Given) -> str:
+        return (field.default if given.raw is None else str(given.raw)).strip()
+
+    def problems(self, field: DateField, value: Value, around: Around) -> Iterator[Problem]:
+        day = read_day(str(value))
+        if day is None:
+            yield problem(field, "no_day", f"“{value}” is no day. Please pick one for “{field.label}”.")
+            return
+        if is_closed(field, day):
+            why = "that day is closed"
+            if day.weekday() in field.closed_weekdays:
+                why = f"closed on {' and '.join(WEEKDAYS[number] for number in field.closed_weekdays)}"
+            message = f"{self._named(day, around)} can't be had: {why}. Please pick another day."
+            yield problem(field, "closed_day", message)
+        if around.today is None:
+            return
+        first, last = earliest(field, around.today), latest(field, around.today)
+        if first is not None and day < first:
+            message = f"For “{field.label}” the first day that can be had is {self._named(first, around)}."
+            yield problem(field, "too_early", message)
+        if last is not None and day > last:
+            yield problem(field, "too_late", f"For “{field.label}” the last day is {self._named(last, around)}.")
+
+    def words(self, field: DateField, value: Value, around: Around) -> str:
+        day = read_day(str(value))
+        return str(value) if day is None else _dated(day, field.written, around.language)
+
+    def please(self, field: DateField) -> str:
+        return f"Please pick a day for “{field.label}”."
+
+    def sample(self, field: DateField, setup: Setup) -> str:
+        # A day that is bounded goes by; the sample would soon be out of its bounds.
+        return field.sample or field.default or ("2031-06-14" if field.within_days is None else "")
+
+    def worst(self, field: DateField, setup: Setup) -> tuple[str | bool, ...]:
+        # The longest names of month and weekday in many languages.
+        days = (date(2030, 9, 25) + ONE_DAY * more for more in range(14))
+        return tuple(day.isoformat() for day in days if not is_closed(field, day))[:1]
+
+    def _named(self, day: date, around: Around) -> str:
+        return _dated(day, "full", around.language)
+
+
+def read_day(typed: str) -> date | None:
+    """Return a day written YYYY-MM-DD; None for anything else."""
+    try:
+        return date.fromisoformat(typed) if DAY.fullmatch(typed) else None
+    except ValueError:
+        return None
+
+
+def is_closed(field: DateField, day: date) -> bool:
+    """Tell whether nothing is made or sent on a day."""
+    return day.weekday() in field.closed_weekdays or day in field.closed_days
+
+
+def earliest(field: DateField, today: date) -> date | None:
+    """Return the first day that can be had: so many working days after today."""
+    if field.after_working_days is None:
+        return None
+    day, left = today, field.after_working_days
+    while left > 0:
+        day += ONE_DAY
+        left -= not is_closed(field, day)
+    while is_closed(field, day):
+        day += ONE_DAY
+    return day
+
+
+def latest(field: DateField, today: date) -> date | None:
+    """Return the last day that can be had."""
+    return None if field.within_days is None else today + timedelta(days=field.within_days)
+
+
+def _dated(day: date, written: str, language: str) -> str:
+    try:
+        return format_date(day, written, locale=language.replace("-", "_"))
+    except (UnknownLocaleError, ValueError):
+        return day.isoformat()
+
+
+KINDS: dict[type[FieldBase], Kind[Any]] = {NumberField: NumberKind(), DateField: DateKind()}

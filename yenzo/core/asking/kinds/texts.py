@@ -1,0 +1,118 @@
+"""Lines and paragraphs of text, and notes to the workshop."""
+
+from collections.abc import Iterator
+from typing import Any
+
+import icu
+
+from yenzo.core.asking.kinds.interface import Around, Given, Kind, Value, problem
+from yenzo.core.asking.problems import Problem, quoted
+from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH, characters, describe_allowed, most_in, not_allowed
+from yenzo.core.documents.fields import FieldBase, LineField, NoteField, ParagraphField, TextField
+from yenzo.core.documents.setup import Setup
+
+UNBOUNDED = 40
+
+
+def plain_lines(raw: str) -> str:
+    """Return a text of several lines without spaces at their ends and empty lines around it."""
+    return "\n".join(" ".join(line.split()) for line in raw.splitlines()).strip("\n")
+
+
+class TextKind(Kind[TextField]):
+    """What lines and paragraphs share."""
+
+    def problems(self, field: TextField, value: Value, around: Around) -> Iterator[Problem]:
+        text = str(value)
+        most = most_in(field)
+        if len(text) > most:
+            what = "a paragraph" if isinstance(field, ParagraphField) else "a line"
+            message = f"This is {len(text)} characters long; {what} has room for {most} at most. Please shorten it."
+            yield problem(field, "too_long", message)
+            return
+        yield from self._shape_problems(field, text)
+        count = len(characters(text))
+        if field.most_characters is not None and count > field.most_characters:
+            over = count - field.most_characters
+            message = (
+                f"“{text}” has {count} characters, {over} too many: there is room for {field.most_characters}. "
+                "Please shorten it."
+            )
+            yield problem(field, "too_long", message)
+        if field.least_characters is not None and count < field.least_characters:
+            message = f"“{text}” is too short: at least {field.least_characters} characters are needed here."
+            yield problem(field, "too_short", message)
+        wrong = not_allowed(field.allowed, text) if field.allowed else []
+        if field.allowed and wrong:
+            message = f"{quoted(wrong)} can't be used here. What can: {describe_allowed(field.allowed)}."
+            yield problem(field, "not_allowed", message)
+
+    def _shape_problems(self, field: TextField, text: str) -> Iterator[Problem]:
+        yield from ()
+
+    def sample(self, field: TextField, setup: Setup) -> str:
+        return field.sample or field.default
+
+    def worst(self, field: TextField, setup: Setup) -> tuple[str | bool, ...]:
+        most = min(field.most_characters or UNBOUNDED, most_in(field))
+        least = field.least_characters or 1
+        return tuple((letter * most)[:most] for letter in ("W", "Åg", "i")) + ("I" * least,)
+
+
+class LineKind(TextKind):
+    """A line of text."""
+
+    def value(self, field: TextField, given: Given) -> str:
+        return _cased(field, " ".join(_raw(field, given).split()), given.language)
+
+
+class ParagraphKind(TextKind):
+    """A text of several lines."""
+
+    def value(self, field: TextField, given: Given) -> str:
+        return _cased(field, plain_lines(_raw(field, given)), given.language)
+
+    def _shape_problems(self, field: TextField, text: str) -> Iterator[Problem]:
+        if not isinstance(field, ParagraphField) or field.most_lines is None:
+            return
+        lines = text.count("\n") + 1
+        if lines > field.most_lines:
+            message = (
+                f"This has {lines} lines, {lines - field.most_lines} too many: there is room for {field.most_lines}."
+            )
+            yield problem(field, "too_many_lines", f"{message} Please join or drop some.")
+
+
+class NoteKind(Kind[NoteField]):
+    """A note to the workshop."""
+
+    def value(self, field: NoteField, given: Given) -> str:
+        return plain_lines(field.default if given.raw is None else str(given.raw))
+
+    def problems(self, field: NoteField, value: Value, around: Around) -> Iterator[Problem]:
+        count = len(characters(str(value)[: MOST_IN_A_PARAGRAPH + 1]))
+        if count > field.most_characters:
+            over = "many" if count > MOST_IN_A_PARAGRAPH else str(count - field.most_characters)
+            message = f"This note has {over} characters too many: there is room for {field.most_characters}."
+            yield problem(field, "too_long", f"{message} Please shorten it.")
+
+    def sample(self, field: NoteField, setup: Setup) -> str:
+        return field.sample or field.default
+
+    def worst(self, field: NoteField, setup: Setup) -> tuple[str | bool, ...]:
+        return ("note " * field.most_characters)[: field.most_characters].strip(), "Ж"
+
+
+def _raw(field: TextField, given: Given) -> str:
+    return field.default if given.raw is None else str(given.raw)
+
+
+def _cased(field: TextField, text: str, language: str) -> str:
+    if not field.capitals:
+        return text
+    # Unicode's full case mapping by language (the Standard, section 3.13): ß becomes SS, Turkish i keeps its dot.
+    return str(icu.UnicodeString(text).toUpper(icu.Locale(language)))
+
+
+LINE, PARAGRAPH, NOTE = LineKind(), ParagraphKind(), NoteKind()
+KINDS: dict[type[FieldBase], Kind[Any]] = {LineField: LINE, ParagraphField: PARAGRAPH, NoteField: NOTE}

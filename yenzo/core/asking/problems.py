@@ -1,0 +1,32 @@
+"""Problems with entries, and what is asked of the typefaces to find them."""
+
+from collections.abc import Iterable
+from typing import Protocol
+
+from yenzo.core.documents.values import Frozen
+
+
+class Problem(Frozen):
+    """Something about an entry: a code for programs, the field, and what, why and the remedy in words."""
+
+    code: str
+    field: str
+    message: str
+
+
+class Coverage(Protocol):
+    """Which characters the typefaces of a set-up have."""
+
+    def missing(self, typeface: str, text: str, language: str) -> tuple[str, ...]:
+        """Return the characters of a text that the typeface lacks, each once, in order."""
+        ...
+
+    def having(self, text: str, language: str, among: Iterable[str]) -> tuple[str, ...]:
+        """Return which of the typefaces have all characters of a text."""
+        ...
+
+
+def quoted(words: Iterable[str]) -> str:
+    """Return words in quotes as a list in a sentence."""
+    parts = [f"“{word}”" for word in words]
+    return parts[0] if len(parts) == 1 else f"{', '.join(parts[:-1])} and {parts[-1]}"
