@@ -85,6 +85,7 @@ def test_drawing_is_engraved_as_outlines_darker_on_request_and_reaches_the_pack(
     (tmp_path / "target.svg").write_bytes(samples.svg(target))
     page = open_page("/goods/ships-bell/")
     page.fill("[data-field=name]", "Puffin")
+    page.fill("[data-field=phone]", "020 7946 0018")
     page.locator("[data-field=with-emblem] label", has_text="Yes").click()
     expect(page.locator("#line-emblem")).to_be_visible()
     page.set_input_files("#line-emblem input[type=file]", tmp_path / "target.svg")

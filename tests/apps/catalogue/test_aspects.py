@@ -154,6 +154,30 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
         ),
         (
             "wood",
+            "ask-when",
+            {"test-0": "name contains …", "value-0": "&"},
+            "Asked when Name of the boat contains “&”.",
+        ),
+        (
+            "wood",
+            "ask-when",
+            {"test-0": "name one_of …", "value-0": "TERN, OTTER"},
+            "Asked when Name of the boat is one of “TERN”, “OTTER”.",
+        ),
+        (
+            "wood",
+            "ask-when",
+            {"match": "none", "test-0": "name empty", "test-1": "with_photo is yes"},
+            "Asked when neither Name of the boat is empty nor With a photo is yes.",
+        ),
+        (
+            "wood",
+            "required-when",
+            {"test-0": "lettering is levant"},
+            "Asked always. Must be filled when Lettering is Levant.",
+        ),
+        (
+            "wood",
             "options",
             {"options": "Cedar\nLarch = LRX"},
             "Cedar or Larch; at first Cedar. Goes on no area, only the ticket. Adds nothing.",
@@ -275,3 +299,22 @@ def test_least_letter_height_above_the_most_is_refused_at_its_form(sign_in, prod
     answer = seller.post(address, {"least_mm": "90", "most_mm": "80"})
     assert (answer.status_code, answer["HX-Retarget"]) == (422, "#open-form")
     assert "The least letter height is above the most." in answer.content.decode()
+
+
+def test_rule_keeps_what_is_written_and_its_groups_and_needs_something_beside():
+    document = board()
+    group = {"match": "any", "conditions": [{"field": "name", "test": "filled"}, {"field": "wood", "value": "oak"}]}
+    document["fields"][3]["ask_when"] = {
+        "conditions": [{"field": "name", "test": "contains", "value": "&"}, {"field": "with_photo", "value": True}],
+        "groups": [group],
+    }
+    setup = read_setup(document)
+    said = "Asked when Name of the boat contains “&” and With a photo is yes and (Name of the boat is filled or Wood is Oak)."
+    assert said in words(setup, "photo")
+    line, aspect = line_of(setup, "photo", ""), ASPECTS["ask-when"]
+    again = saved(document, line, aspect, posted(aspect.form(line)))
+    assert again.field("photo").ask_when == setup.field("photo").ask_when
+    form = aspect.form(line, posted(aspect.form(line), **{"value-0": ""}))
+    assert form.is_valid()
+    with pytest.raises(ValidationError, match="Write beside the condition"):
+        aspect.operations(line, form.cleaned_data)

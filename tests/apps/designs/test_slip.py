@@ -90,6 +90,21 @@ def test_typed_kinds_are_asked_judged_and_follow_into_the_basket(asking_all, cli
         assert words in basket
 
 
+def test_line_that_becomes_needed_says_so(owner, product, client):
+    document = {name: value for name, value in board().items() if name != "materials"}
+    rule = {"conditions": [{"field": "wood", "value": "oak"}]}
+    document["fields"].append({"key": "port", "kind": "line", "label": "Port", "required_when": rule})
+    document["sides"][0]["picture"] = setup_of_revision(product.live).sides[0].picture.model_dump()
+    made = import_product(owner, document, key="needing")
+    publish_setup(owner, made.pk, seen_version=made.draft_version)
+    needed = '<span id="needed-port" hx-swap-oob="innerHTML"> <span class="needed">needed</span></span>'
+    for wood, expected in (("oak", True), ("cedar", False)):
+        answer = client.post("/goods/needing/preview/", {"entry-name": "A", "entry-wood": wood}).content.decode()
+        assert (needed in answer) is expected
+    refused = client.post("/goods/needing/basket/", {"entry-name": "A", "entry-wood": "oak"})
+    assert "Please fill in “Port”." in refused.content.decode()
+
+
 def test_preview_carries_the_digest_that_the_core_gives_for_what_was_typed(product):
     answer = Client().post(PREVIEW, {"entry-name": "Halcyon"})
     assert f'data-scene="{core_digest(product, name="Halcyon")}"' in answer.content.decode()

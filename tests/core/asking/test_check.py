@@ -81,3 +81,19 @@ def test_letter_that_no_offered_typeface_has_names_the_workshops_others(assets):
     assert (
         "Of the workshop's other typefaces, Monsoon has all you typed. Please write it without it." in missing.message
     )
+
+
+def test_field_must_be_filled_only_when_its_rule_holds(assets):
+    document = board()
+    document["fields"].append(
+        {
+            "key": "port",
+            "kind": "line",
+            "label": "Port",
+            "required_when": {"conditions": [{"field": "wood", "value": "oak"}]},
+        }
+    )
+    setup = read_setup(document)
+    assert ("required", "port") in problems(setup, assets, {"name": "A", "wood": "oak"})
+    assert problems(setup, assets, {"name": "A", "wood": "cedar"}) == {}
+    assert problems(setup, assets, {"name": "A", "wood": "oak", "port": "Hallow"}) == {}

@@ -11,6 +11,7 @@ from django.urls import reverse
 from yenzo.apps.designs.controls import CONTROLS, INPUT_MODES
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.now import context_now
+from yenzo.core.asking.check import is_needed
 from yenzo.core.asking.kinds.choices import offered_colors
 from yenzo.core.asking.kinds.measured import earliest, latest
 from yenzo.core.asking.texts import room_left
@@ -69,6 +70,7 @@ class SlipLine:
     number: int
     field: AnyField
     is_asked: bool
+    is_needed: bool
     value: str | bool
     options: tuple[SlipOption, ...] = ()
     upload: Upload | None = None
@@ -225,6 +227,7 @@ def _line(
         number=number,
         field=setup_field,
         is_asked=key in walked.asked.values,
+        is_needed=is_needed(setup_field, walked.asked),
         value=value,
         options=_options(setup, setup_field, value),
         upload=uploads.get(key) if isinstance(setup_field, ArtworkField) else None,

@@ -3,9 +3,9 @@
 from datetime import date
 
 from yenzo.core.asking.kinds import Given, Value, kind_of
-from yenzo.core.asking.rules import holds
 from yenzo.core.documents.entries import Adjustment, Entries, UploadedFile
 from yenzo.core.documents.fields import AnyField
+from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen, Key
 

@@ -10,6 +10,7 @@ from yenzo.core.asking.problems import Coverage, Problem, quoted
 from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH
 from yenzo.core.documents.fields import AnyField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
+from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup
 
 # The selector that asks for a character's picture.
@@ -25,10 +26,16 @@ def check(setup: Setup, asked: Asked, coverage: Coverage) -> tuple[Problem, ...]
     return tuple(found)
 
 
+def is_needed(field: AnyField, asked: Asked) -> bool:
+    """Tell whether a field must be filled, with all else as it is entered now."""
+    rule = field.required_when
+    return field.required or (rule is not None and holds(rule, lambda key: asked.values.get(key, "")))
+
+
 def _check_field(setup: Setup, field: AnyField, asked: Asked, coverage: Coverage) -> Iterator[Problem]:
     kind, value = kind_of(field), asked.values[field.key]
     if not asked.is_filled(field.key):
-        if field.required:
+        if is_needed(field, asked):
             yield Problem(code="required", field=field.key, message=kind.please(field))
         return
     around = Around(setup, asked.language, asked.today)

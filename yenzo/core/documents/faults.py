@@ -15,19 +15,17 @@ from yenzo.core.documents.fields import (
     ColorField,
     TextField,
     TypefaceField,
-    YesNoField,
 )
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement, TextPlacement
+from yenzo.core.documents.rule_faults import find_rule_faults
 
 if TYPE_CHECKING:
     from yenzo.core.documents.setup import Setup
 
-# What may land in a placement of a kind: a choice produces its text.
-
 
 def find_faults(setup: Setup) -> list[str]:
     """Return what refers to something that isn't there, is there twice, or goes round in circles."""
-    return [*_twice(setup), *_rules(setup), *_charges(setup), *_placements(setup), *_pictures(setup)]
+    return [*_twice(setup), *find_rule_faults(setup), *_charges(setup), *_placements(setup), *_pictures(setup)]
 
 
 def missing_materials(setup: Setup) -> list[str]:
@@ -52,49 +50,6 @@ def _twice(setup: Setup) -> Iterator[str]:
         for key, count in Counter(keys).items():
             if count > 1:
                 yield f"The key “{key}” is there {count} times among the {what}; give each its own."
-
-
-def _rules(setup: Setup) -> Iterator[str]:
-    by_key = {field.key: field for field in setup.fields}
-    for field in setup.fields:
-        for condition in field.ask_when.conditions if field.ask_when else ():
-            other = by_key.get(condition.field)
-            if other is None:
-                yield f"“{field.label}” is asked when “{condition.field}” matches, but no field has that key."
-            elif fault := _impossible(other, condition.value):
-                yield f"“{field.label}” is asked when “{other.label}” matches, but {fault}"
-    yield from _circles(by_key)
-
-
-def _impossible(field: AnyField, value: str | bool) -> str | None:
-    if isinstance(field, YesNoField) and not isinstance(value, bool):
-        return f"“{field.label}” is answered with yes or no, never with “{value}”."
-    if isinstance(field, ChoiceField) and value and field.option(value) is None:
-        return f"“{field.label}” has no choice “{value}”."
-    if isinstance(field, TypefaceField) and value and value not in field.typefaces:
-        return f"“{field.label}” doesn't offer the typeface “{value}”."
-    if isinstance(field, ArtworkField) and value != "":
-        return f"“{field.label}” is an upload; compare it with an empty entry only."
-    return None
-
-
-def _circles(by_key: dict[str, AnyField]) -> Iterator[str]:
-    done: set[str] = set()
-
-    def visit(key: str, path: tuple[str, ...]) -> Iterator[str]:
-        if key in path:
-            names = [by_key[step].label for step in (*path[path.index(key) :], key)]
-            yield "These fields wait for each other: " + " → ".join(f"“{name}”" for name in names) + "."
-            return
-        if key in done or key not in by_key:
-            return
-        rule = by_key[key].ask_when
-        for condition in rule.conditions if rule else ():
-            yield from visit(condition.field, (*path, key))
-        done.add(key)
-
-    for key in by_key:
-        yield from visit(key, ())
 
 
 def _charges(setup: Setup) -> Iterator[str]:

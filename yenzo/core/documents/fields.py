@@ -6,6 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from yenzo.core.documents.rules import Rule
 from yenzo.core.documents.values import Frozen, Key, Label, Text
 
 ArtworkKind = Literal["png", "jpeg", "webp", "tiff", "heic", "svg", "pdf"]
@@ -13,29 +14,15 @@ Number = Annotated[Decimal, Field(max_digits=15, decimal_places=6, allow_inf_nan
 Count = Annotated[int, Field(ge=1, le=10_000)]
 
 
-class Condition(Frozen):
-    """One comparison with the entry of another field. An entry that is not asked is as if empty."""
-
-    field: Key
-    test: Literal["is", "is_not"] = "is"
-    value: str | bool
-
-
-class Rule(Frozen):
-    """When a field is asked: when all, or any, of its conditions hold."""
-
-    match: Literal["all", "any"] = "all"
-    conditions: tuple[Condition, ...] = Field(min_length=1, max_length=20)
-
-
 class FieldBase(Frozen):
-    """What every kind of field has: two names, help, whether it must be filled and when it is asked."""
+    """What every kind of field has: two names, help, when it must be filled and when it is asked."""
 
     key: Key
     label: Label
     workshop_name: Text = ""
     help: Text = ""
     required: bool = False
+    required_when: Rule | None = None
     ask_when: Rule | None = None
 
 

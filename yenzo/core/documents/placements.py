@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from yenzo.core.documents.effects import ColorSource, Effects
-from yenzo.core.documents.fields import Rule
+from yenzo.core.documents.rules import Rule
 from yenzo.core.documents.values import Angle, Frozen, Key, Length, Offset, Text
 
 # OpenType features that a seller may ask for, where the font has them.

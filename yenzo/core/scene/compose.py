@@ -6,11 +6,11 @@ from dataclasses import dataclass
 from yenzo.core.artwork.drawing import load_drawing
 from yenzo.core.artwork.goods import goods_color
 from yenzo.core.asking.ask import Asked
-from yenzo.core.asking.rules import holds
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Adjustment, UploadedFile
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement
+from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.lettering import adjusting, set_text

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from yenzo.apps.catalogue.aspects.asking import AskWhenAspect, LandsWhenAspect
+from yenzo.apps.catalogue.aspects.asking import AskWhenAspect, LandsWhenAspect, RequiredWhenAspect
 from yenzo.apps.catalogue.aspects.charging import ChargeAspect
 from yenzo.apps.catalogue.aspects.choosing import ColorsAspect, DefaultAspect, FacesAspect, OptionsAspect
 from yenzo.apps.catalogue.aspects.effects import PlateAspect, SecondColorAspect, ShadowAspect, StrokeAspect
@@ -69,6 +69,7 @@ ASPECTS: dict[str, Aspect] = {
         ArtworkPaintAspect(),
         ChargeAspect(),
         AskWhenAspect(),
+        RequiredWhenAspect(),
     )
 }
 KIND_WORDS = {
@@ -131,7 +132,11 @@ def sentence_of(line: FormLine) -> list[Part]:
             parts.append(Part(f"; on {names[f'{placement.side}/{placement.area}']}"))
         parts.extend(_placed(replace(line, placement=placement), is_artwork=placement.kind == "artwork"))
     ending = ENDING if line.field.ask_when is None else ENDING.replace("Asked {", "Asked when {")
-    return [*parts, *_filled(line, ending)]
+    parts.extend(_filled(line, ending))
+    needed = ASPECTS["required-when"]
+    if not needed.is_plain(line):
+        return [*parts, *_filled(line, f" Must be filled when {{{needed.key}}}.")]
+    return [*parts, Part(f"+ {needed.offer}", needed.key, is_offer=True)]
 
 
 def _placed(line: FormLine, *, is_artwork: bool) -> Iterator[Part]:

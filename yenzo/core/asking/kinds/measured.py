@@ -3,7 +3,7 @@
 import re
 from collections.abc import Iterator
 from datetime import date, timedelta
-from decimal import Decimal, InvalidOperation
+from decimal import Decimal
 from typing import Any
 
 from babel.core import UnknownLocaleError
@@ -13,9 +13,9 @@ from babel.numbers import format_decimal
 from yenzo.core.asking.kinds.interface import Around, Given, Kind, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.fields import DateField, FieldBase, NumberField
+from yenzo.core.documents.rules import read_number
 from yenzo.core.documents.setup import Setup
 
-MOST_DIGITS = 15
 WEEKDAYS = ("Mondays", "Tuesdays", "Wednesdays", "Thursdays", "Fridays", "Saturdays", "Sundays")
 ONE_DAY = timedelta(days=1)
 DAY = re.compile(r"[0-9]{4}-[0-9]{2}-[0-9]{2}")
@@ -59,18 +59,6 @@ class NumberKind(Kind[NumberField]):
     def worst(self, field: NumberField, setup: Setup) -> tuple[str | bool, ...]:
         ends = [bound for bound in (field.least, field.most) if bound is not None] or [Decimal(0), Decimal(888_888)]
         return tuple(_canonical(bound) for bound in ends)
-
-
-def read_number(typed: str) -> Decimal | None:
-    """Return a number that was typed with a point or a comma before its decimals; None for anything else."""
-    plain = typed.replace(" ", "").replace("\u00a0", "").replace("−", "-").replace(",", ".")
-    digits = plain.lstrip("+-").replace(".", "", 1)
-    if not digits.isdecimal() or len(digits) > MOST_DIGITS:
-        return None
-    try:
-        return Decimal(plain)
-    except InvalidOperation:
-        return None
 
 
 def _canonical(number: Decimal) -> str:
