@@ -91,7 +91,7 @@ def shape_of_an_area(page: Page) -> None:
 
 def engraving(page: Page) -> None:
     """Open a decoration method."""
-    page.get_by_role("link", name="Engraving").click()
+    page.get_by_role("link", name="Engraving", exact=True).click()
 
 
 Scene = tuple[str, dict[str, int], str, Callable[[Page], None] | None]

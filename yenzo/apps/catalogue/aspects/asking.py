@@ -66,9 +66,7 @@ class RuleAspect(Aspect):
                 required=False, choices=tests, initial=initial, label=f"Condition {row + 1}"
             )
             beside = _beside(conditions[row]) if initial.endswith(OPEN) else ""
-            fields[f"value-{row}"] = forms.CharField(
-                required=False, max_length=500, initial=beside, label=f"… of condition {row + 1}"
-            )
+            fields[f"value-{row}"] = _beside_field(row, beside)
         return fields
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
@@ -128,6 +126,13 @@ class LandsWhenAspect(RuleAspect):
 
 # How the code of a comparison ends that takes what is written beside it.
 OPEN = " …"
+
+
+def _beside_field(row: int, initial: str) -> forms.Field:
+    """Return the box beside a condition, to be shown only while that takes what is written."""
+    field = forms.CharField(required=False, max_length=500, initial=initial, label=f"… of condition {row + 1}")
+    field.is_beside = True  # type: ignore[attr-defined]
+    return field
 
 
 def _joined(match: str, said: list[str]) -> str:
