@@ -50,6 +50,7 @@ def asking_all(owner, product):
         {"key": "mail", "kind": "email", "label": "Mail"},
         {"key": "phone", "kind": "phone", "label": "Phone"},
         {"key": "link", "kind": "link", "label": "Link"},
+        {"key": "motto", "kind": "line", "label": "Motto", "most_words": 3},
         {"key": "note", "kind": "note", "label": "Note", "most_characters": 40},
     ]
     picture = setup_of_revision(product.live).sides[0].picture.model_dump()
@@ -65,9 +66,21 @@ def test_typed_kinds_are_asked_judged_and_follow_into_the_basket(asking_all, cli
     assert '<span class="unit">cm</span>' in page
     today = timezone.localdate()
     assert f'type="date" value="" id="entry-day" name="entry-day" data-field="day" min="{today}"' in page
-    wrong = {"entry-name": "Tern", "entry-ties": "5", "entry-mail": "ann", "entry-note": "x" * 50}
+    wrong = {
+        "entry-name": "Tern",
+        "entry-ties": "5",
+        "entry-mail": "ann",
+        "entry-note": "x" * 50,
+        "entry-motto": "a b c d",
+    }
     answer = client.post("/goods/asking/preview/", wrong).content.decode()
-    for words in ("at least 20 cm", "is no mail address", "has 10 characters too many", "10 too many"):
+    for words in (
+        "at least 20 cm",
+        "is no mail address",
+        "has 10 characters too many",
+        "10 too many",
+        "1 word too many",
+    ):
         assert words in answer
     right = {
         "entry-name": "Tern",

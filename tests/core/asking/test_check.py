@@ -97,3 +97,26 @@ def test_field_must_be_filled_only_when_its_rule_holds(assets):
     assert ("required", "port") in problems(setup, assets, {"name": "A", "wood": "oak"})
     assert problems(setup, assets, {"name": "A", "wood": "cedar"}) == {}
     assert problems(setup, assets, {"name": "A", "wood": "oak", "port": "Hallow"}) == {}
+
+
+def test_words_are_counted_as_people_count_them_and_emoji_kept_out(assets):
+    document = board()
+    document["fields"][0] = {
+        "key": "name",
+        "kind": "line",
+        "label": "Name",
+        "least_words": 2,
+        "most_words": 3,
+        "emoji": False,
+    }
+    setup = read_setup(document)
+    assert (
+        "has 4 words, 1 too many: there is room for 3"
+        in problems(setup, assets, {"name": "a b-c d"})["too_many_words", "name"]
+    )
+    assert "at least 2 words" in problems(setup, assets, {"name": "one"})["too_few_words", "name"]
+    assert problems(setup, assets, {"name": "the harbor's light"}) == {}
+    assert "“⛵” can't be used here" in problems(setup, assets, {"name": "two ⛵"})["no_emoji", "name"]
+    assert ("too_many_words", "name") in problems(
+        setup, assets, {"name": "مرحبا بالعالم هذا نص", "lettering": "levant"}
+    )

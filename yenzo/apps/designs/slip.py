@@ -14,9 +14,9 @@ from yenzo.apps.designs.now import context_now
 from yenzo.core.asking.check import is_needed
 from yenzo.core.asking.kinds.choices import offered_colors
 from yenzo.core.asking.kinds.measured import earliest, latest
-from yenzo.core.asking.texts import room_left
+from yenzo.core.asking.texts import room_left, words
 from yenzo.core.documents.assets import Assets
-from yenzo.core.documents.charges import CharacterCharge, ChoiceCharge, FixedCharge
+from yenzo.core.documents.charges import ChoiceCharge, CountedCharge, FixedCharge, PercentCharge
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.fields import (
     AnyField,
@@ -31,7 +31,7 @@ from yenzo.core.documents.fields import (
 from yenzo.core.documents.materials import Typeface
 from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.verdict import Verdict
-from yenzo.core.pricing.quote import Quote
+from yenzo.core.pricing.quote import COUNTED, Quote
 from yenzo.core.render.page import side_page
 from yenzo.core.render.svg import ink_markup
 from yenzo.core.scene.nodes import Lettering, Node, PlacedDrawing
@@ -64,6 +64,15 @@ class SlipOption:
 
 
 @dataclass(frozen=True)
+class Rate:
+    """What a field adds for each of something beyond the first ones, as it stands beside the field."""
+
+    amount: Decimal
+    what: str
+    beyond: int
+
+
+@dataclass(frozen=True)
 class SlipLine:
     """One numbered line of the slip."""
 
@@ -75,8 +84,9 @@ class SlipLine:
     options: tuple[SlipOption, ...] = ()
     upload: Upload | None = None
     room: int | None = None
+    word_room: int | None = None
     amount: Decimal | None = None
-    rate: tuple[Decimal, int] | None = None
+    rates: tuple[Rate, ...] = ()
     made: tuple[str, ...] = ()
     problems: tuple[str, ...] = ()
     advice: tuple[str, ...] = ()
@@ -99,6 +109,11 @@ class SlipLine:
         """The kinds of file that a browser offers to pick."""
         kinds = self.field.kinds if isinstance(self.field, ArtworkField) else ()
         return ",".join(PICKED[kind] for kind in kinds)
+
+    @property
+    def words_over(self) -> int:
+        """By how many words the entry is too long."""
+        return -self.word_room if self.word_room is not None and self.word_room < 0 else 0
 
     @property
     def over(self) -> int:
@@ -219,7 +234,7 @@ def _line(
     setup, key = walked.setup, setup_field.key
     value = _shown_value(setup_field, entries)
     problems, advice = said(key)
-    amount, rate = _at_field(setup, key)
+    amount, rates = _at_field(walked, key)
     first_day = last_day = None
     if isinstance(setup_field, DateField) and walked.asked.today is not None:
         first_day, last_day = (bound(setup_field, walked.asked.today) for bound in (earliest, latest))
@@ -232,15 +247,23 @@ def _line(
         options=_options(setup, setup_field, value),
         upload=uploads.get(key) if isinstance(setup_field, ArtworkField) else None,
         room=room_left(setup_field, walked.asked.text(key)) if isinstance(setup_field, TextField | NoteField) else None,
+        word_room=_word_room(setup_field, walked),
         first_day=first_day,
         last_day=last_day,
         amount=amount,
-        rate=rate,
+        rates=rates,
         made=tuple(_made(node) for node in nodes if key in node.fields),
         problems=problems,
         advice=advice,
         goes_to=next((placement.side for placement in setup.placements_of(key)), ""),
     )
+
+
+def _word_room(setup_field: AnyField, walked: Walked) -> int | None:
+    """Return how many words still fit, below zero when there are too many; None without a limit."""
+    if not isinstance(setup_field, TextField) or setup_field.most_words is None:
+        return None
+    return setup_field.most_words - len(words(walked.asked.text(setup_field.key), walked.asked.language))
 
 
 def _shown_value(setup_field: AnyField, entries: Entries) -> str | bool:
@@ -259,15 +282,18 @@ def _made(node: Node) -> str:
     return f"{node.dpi:.0f} dpi at {width:.0f} × {height:.0f} mm"
 
 
-def _at_field(setup: Setup, key: str) -> tuple[Decimal | None, tuple[Decimal, int] | None]:
-    """Return what a field's charges say beside it: a flat amount, and a rate a character beyond the first n."""
-    amount, rate = None, None
+def _at_field(walked: Walked, key: str) -> tuple[Decimal | None, tuple[Rate, ...]]:
+    """Return what a field's charges say beside it: an amount for filling it, and rates by what is counted."""
+    setup, amount, rates = walked.setup, Decimal(0), []
+    base = setup.offer.base_price
     for charge in setup.charges_of(key):
         if isinstance(charge, FixedCharge):
-            amount = (amount or Decimal(0)) + charge.amount
-        elif isinstance(charge, CharacterCharge):
-            rate = (charge.amount, charge.beyond)
-    return amount, rate
+            amount += charge.amount
+        elif isinstance(charge, PercentCharge):
+            amount += base * charge.percent / 100
+        elif isinstance(charge, CountedCharge):
+            rates.append(Rate(charge.amount, COUNTED[type(charge)][0], charge.beyond))
+    return amount or None, tuple(rates)
 
 
 def _options(setup: Setup, setup_field: AnyField, value: str | bool) -> tuple[SlipOption, ...]:

@@ -2,19 +2,14 @@
 
 from collections.abc import Iterator
 
-import icu
-
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.kinds import Around, kind_of
 from yenzo.core.asking.problems import Coverage, Problem, quoted
-from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH
+from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH, is_emoji
 from yenzo.core.documents.fields import AnyField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup
-
-# The selector that asks for a character's picture.
-EMOJI_STYLE = "\ufe0f"
 
 
 def check(setup: Setup, asked: Asked, coverage: Coverage) -> tuple[Problem, ...]:
@@ -55,7 +50,7 @@ def _check_letters(setup: Setup, field_key: str, text: str, asked: Asked, covera
             continue
         told.add(typeface)
         lacking = coverage.missing(typeface, text, asked.language)
-        emoji = tuple(char for char in lacking if _is_emoji(char))
+        emoji = tuple(char for char in lacking if is_emoji(char))
         if emoji:
             yield Problem(code="emoji", field=field_key, message=_emoji_words(setup, placement, emoji))
         missing = tuple(char for char in lacking if char not in emoji)
@@ -70,11 +65,6 @@ def _check_letters(setup: Setup, field_key: str, text: str, asked: Asked, covera
                 field=field_key,
                 message=_missing_words(setup, typeface, missing, having, elsewhere),
             )
-
-
-def _is_emoji(char: str) -> bool:
-    """Tell whether a character is shown as a picture by default, or asks to be (UTS 51)."""
-    return icu.Char.hasBinaryProperty(ord(char[0]), icu.UProperty.EMOJI_PRESENTATION) or EMOJI_STYLE in char
 
 
 def _emoji_words(setup: Setup, placement: TextPlacement, emoji: tuple[str, ...]) -> str:

@@ -6,6 +6,8 @@ from yenzo.core.documents.fields import Allowed, NoteField, ParagraphField, Text
 
 # Beyond these nothing is laid out, so that a book that is pasted in costs nobody a second.
 MOST_IN_A_LINE, MOST_IN_A_PARAGRAPH = 500, 5000
+# The selector that asks for a character's picture.
+EMOJI_STYLE = "\ufe0f"
 
 
 def most_in(field: TextField) -> int:
@@ -25,6 +27,23 @@ def characters(text: str) -> list[str]:
         found.append(str(unicode_text[start:end]))
         start = end
     return found
+
+
+def is_emoji(char: str) -> bool:
+    """Tell whether a character is shown as a picture by default, or asks to be (UTS 51)."""
+    return icu.Char.hasBinaryProperty(ord(char[0]), icu.UProperty.EMOJI_PRESENTATION) or EMOJI_STYLE in char
+
+
+def words(text: str, language: str = "en") -> list[str]:
+    """Return the words as people count them (UAX 29): what has a letter or a digit between two breaks."""
+    breaks = icu.BreakIterator.createWordInstance(icu.Locale(language))
+    unicode_text = icu.UnicodeString(text)
+    breaks.setText(unicode_text)
+    parts, start = [], 0
+    for end in breaks:
+        parts.append(str(unicode_text[start:end]))
+        start = end
+    return [part for part in parts if any(char.isalnum() for char in part)]
 
 
 def room_left(field: TextField | NoteField, text: str) -> int | None:

@@ -4,15 +4,25 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Iterator
+from decimal import Decimal
 from typing import TYPE_CHECKING
 
-from yenzo.core.documents.charges import CharacterCharge, ChoiceCharge
+from yenzo.core.documents.charges import (
+    AnyCharge,
+    CharacterCharge,
+    ChoiceCharge,
+    CountedCharge,
+    LineCharge,
+    PercentCharge,
+    WordCharge,
+)
 from yenzo.core.documents.fields import (
     PRODUCED,
     AnyField,
     ArtworkField,
     ChoiceField,
     ColorField,
+    ParagraphField,
     TextField,
     TypefaceField,
 )
@@ -25,7 +35,14 @@ if TYPE_CHECKING:
 
 def find_faults(setup: Setup) -> list[str]:
     """Return what refers to something that isn't there, is there twice, or goes round in circles."""
-    return [*_twice(setup), *find_rule_faults(setup), *_charges(setup), *_placements(setup), *_pictures(setup)]
+    return [
+        *_twice(setup),
+        *find_rule_faults(setup),
+        *_charges(setup),
+        *_below_zero(setup),
+        *_placements(setup),
+        *_pictures(setup),
+    ]
 
 
 def missing_materials(setup: Setup) -> list[str]:
@@ -57,10 +74,47 @@ def _charges(setup: Setup) -> Iterator[str]:
         field = setup.field(charge.field)
         if field is None:
             yield f"A charge hangs on the field “{charge.field}”, which isn't there."
-        elif isinstance(charge, CharacterCharge) and not isinstance(field, TextField):
-            yield f"“{field.label}” can't be charged by the character: it isn't a text."
+        elif isinstance(charge, CharacterCharge | WordCharge) and not isinstance(field, TextField):
+            by = "character" if isinstance(charge, CharacterCharge) else "word"
+            yield f"“{field.label}” can't be charged by the {by}: it isn't a text."
+        elif isinstance(charge, LineCharge) and not isinstance(field, ParagraphField):
+            yield f"“{field.label}” can't be charged by the line: it has only one."
         elif isinstance(charge, ChoiceCharge):
             yield from _charged_choices(field, charge)
+
+
+def _below_zero(setup: Setup) -> Iterator[str]:
+    """Yield a sentence for each charge that can push the price below zero, and for all of them together."""
+    offer = setup.offer
+    lowest = offer.base_price + min((variant.price_difference for variant in offer.variants), default=Decimal(0))
+    if lowest < 0:
+        yield f"With its cheapest variant “{offer.name}” would cost {lowest}, less than nothing."
+        return
+    for charge in setup.charges:
+        field = setup.field(charge.field)
+        least = _least(charge, lowest)
+        if field is None:
+            continue
+        if least is None:
+            yield f"The charge of “{field.label}” takes off more with each it counts; say the least that it comes to."
+            continue
+        lowest += min(least, Decimal(0))
+        if lowest < 0:
+            yield f"The charge of “{field.label}” can push the price below zero, to {lowest}."
+            return
+
+
+def _least(charge: AnyCharge, base: Decimal) -> Decimal | None:
+    """Return the least that a charge comes to; None when there is no end to it."""
+    if isinstance(charge, CountedCharge):
+        found = Decimal(0) if charge.amount >= 0 else None
+    elif isinstance(charge, ChoiceCharge):
+        found = min(charge.amounts.values(), default=Decimal(0))
+    else:
+        found = base * charge.percent / 100 if isinstance(charge, PercentCharge) else charge.amount
+    if charge.least is None:
+        return found
+    return charge.least if found is None else max(found, charge.least)
 
 
 def _charged_choices(field: AnyField, charge: ChoiceCharge) -> Iterator[str]:

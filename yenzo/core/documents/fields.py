@@ -48,6 +48,9 @@ class TextField(TypedField):
 
     least_characters: Count | None = None
     most_characters: Count | None = None
+    least_words: Count | None = None
+    most_words: Count | None = None
+    emoji: bool = Field(default=True, description="whether emoji may be typed at all")
     allowed: Allowed | None = None
     capitals: bool = False
 

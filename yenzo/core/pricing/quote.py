@@ -7,12 +7,27 @@ from typing import assert_never
 from babel.numbers import get_currency_precision
 
 from yenzo.core.asking.ask import Asked
-from yenzo.core.asking.texts import characters
+from yenzo.core.asking.texts import characters, words
 from yenzo.core.asking.words import say_amount, value_name
-from yenzo.core.documents.charges import AnyCharge, CharacterCharge, ChoiceCharge, FixedCharge
+from yenzo.core.documents.charges import (
+    AnyCharge,
+    CharacterCharge,
+    ChoiceCharge,
+    CountedCharge,
+    FixedCharge,
+    LineCharge,
+    PercentCharge,
+    WordCharge,
+)
 from yenzo.core.documents.fields import AnyField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen, Money
+
+COUNTED: dict[type[CountedCharge], tuple[str, str]] = {
+    CharacterCharge: ("character", "characters"),
+    WordCharge: ("word", "words"),
+    LineCharge: ("line", "lines"),
+}
 
 
 class QuoteLine(Frozen):
@@ -57,29 +72,55 @@ def _lines(setup: Setup, asked: Asked) -> Iterator[QuoteLine]:
 
 
 def _charge_line(setup: Setup, charge: AnyCharge, field: AnyField, asked: Asked) -> QuoteLine | None:
+    found = _label_and_amount(setup, charge, field, asked)
+    if found is None:
+        return None
+    label, amount = found
+    if charge.least is not None:
+        amount = max(amount, charge.least)
+    if charge.most is not None:
+        amount = min(amount, charge.most)
+    return QuoteLine(key=charge.key, label=label, amount=amount)
+
+
+def _label_and_amount(setup: Setup, charge: AnyCharge, field: AnyField, asked: Asked) -> tuple[str, Decimal] | None:
     match charge:
         case FixedCharge():
-            return QuoteLine(key=charge.key, label=field.label, amount=charge.amount)
+            return field.label, charge.amount
+        case PercentCharge():
+            share = f"{charge.percent.normalize():f} %"
+            return f"{field.label}: {share} of the base price", _base(setup, asked) * charge.percent / 100
         case ChoiceCharge():
             chosen = asked.text(field.key)
             amount = charge.amounts.get(chosen)
-            label = f"{field.label}: {value_name(setup, field, chosen)}"
-            return None if amount is None else QuoteLine(key=charge.key, label=label, amount=amount)
-        case CharacterCharge():
-            return _by_character(charge, field, asked)
+            return None if amount is None else (f"{field.label}: {value_name(setup, field, chosen)}", amount)
+        case CharacterCharge() | WordCharge() | LineCharge():
+            return _by_count(charge, field, asked)
         case _:
             assert_never(charge)
 
 
-def _by_character(charge: CharacterCharge, field: AnyField, asked: Asked) -> QuoteLine | None:
-    counted = [char for char in characters(asked.text(field.key)) if charge.count_spaces or not char.isspace()]
-    more = len(counted) - charge.beyond
+def _base(setup: Setup, asked: Asked) -> Decimal:
+    variant = setup.offer.variant(asked.variant)
+    return setup.offer.base_price + (variant.price_difference if variant else 0)
+
+
+def _by_count(charge: CountedCharge, field: AnyField, asked: Asked) -> tuple[str, Decimal] | None:
+    one, many = COUNTED[type(charge)]
+    more = _count(charge, asked.text(field.key), asked.language) - charge.beyond
     if more <= 0:
         return None
-    letters = "character" if more == 1 else "characters"
     beyond = f" beyond the first {charge.beyond}" if charge.beyond else ""
-    label = f"{field.label}: {more} {letters}{beyond}, at {say_amount(charge.amount)}"
-    return QuoteLine(key=charge.key, label=label, amount=charge.amount * more)
+    label = f"{field.label}: {more} {one if more == 1 else many}{beyond}, at {say_amount(charge.amount)}"
+    return label, charge.amount * more
+
+
+def _count(charge: CountedCharge, text: str, language: str) -> int:
+    if isinstance(charge, WordCharge):
+        return len(words(text, language))
+    if isinstance(charge, CharacterCharge):
+        return sum(charge.count_spaces or not char.isspace() for char in characters(text))
+    return sum(bool(line.strip()) for line in text.split("\n"))
 
 
 def _rounded(line: QuoteLine, currency: str) -> QuoteLine:

@@ -2,6 +2,7 @@
 
 from abc import ABC, abstractmethod
 from dataclasses import dataclass
+from decimal import Decimal
 from typing import Any, ClassVar
 
 from django import forms
@@ -93,3 +94,11 @@ def joined(words: list[str], last: str = "and") -> str:
 def counted(number: int, one: str, many: str | None = None) -> str:
     """Return a number with its noun."""
     return f"{number} {one if number == 1 else many or one + 's'}"
+
+
+def plain_decimal(number: Decimal | None) -> str:
+    """Return a number without zeros at its end; empty for none."""
+    if number is None:
+        return ""
+    written = f"{number:f}"
+    return written.rstrip("0").rstrip(".") if "." in written else written

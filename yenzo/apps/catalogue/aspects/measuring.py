@@ -1,12 +1,11 @@
 """Bounds of numbers and days, where a telephone number belongs, and how long a note may be."""
 
 from datetime import date
-from decimal import Decimal
 from typing import Any
 
 from django import forms
 
-from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined
+from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined, plain_decimal
 from yenzo.core.documents.fields import DateField, NoteField, NumberField, PhoneField
 
 WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
@@ -19,13 +18,17 @@ class RangeAspect(Aspect):
         assert isinstance(line.field, NumberField)
         least, most, step = line.field.least, line.field.most, line.field.step
         unit = f" {line.field.unit}" if line.field.unit else ""
-        said = f"{_plain(least)} to {_plain(most)}{unit}" if least is not None and most is not None else ""
+        said = (
+            f"{plain_decimal(least)} to {plain_decimal(most)}{unit}" if least is not None and most is not None else ""
+        )
         if not said:
             bounds = [
-                f"{word} {_plain(bound)}" for word, bound in (("from", least), ("up to", most)) if bound is not None
+                f"{word} {plain_decimal(bound)}"
+                for word, bound in (("from", least), ("up to", most))
+                if bound is not None
             ]
             said = f"{bounds[0]}{unit}" if bounds else f"any number{f' of{unit}' if unit else ''}"
-        return f"{said}, in steps of {_plain(step)}" if step is not None else said
+        return f"{said}, in steps of {plain_decimal(step)}" if step is not None else said
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, NumberField)
@@ -39,7 +42,7 @@ class RangeAspect(Aspect):
                     required=False,
                     max_digits=15,
                     decimal_places=6,
-                    initial=_plain(getattr(line.field, name)),
+                    initial=plain_decimal(getattr(line.field, name)),
                     widget=forms.TextInput(attrs={"inputmode": "decimal"}),
                     label=label,
                 )
@@ -52,7 +55,7 @@ class RangeAspect(Aspect):
             raise forms.ValidationError("The least is above the most.")
         if given["step"] is not None and given["step"] <= 0:
             raise forms.ValidationError("A step is more than nothing; leave it empty for any number.")
-        numbers = {name: _plain(given[name]) or None for name in ("least", "most", "step")}
+        numbers = {name: plain_decimal(given[name]) or None for name in ("least", "most", "step")}
         return [line.set("unit", given["unit"] or None), *(line.set(name, value) for name, value in numbers.items())]
 
 
@@ -155,10 +158,3 @@ class NoteLimitAspect(Aspect):
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         return [line.set("most_characters", given["most"])]
-
-
-def _plain(number: Decimal | None) -> str:
-    if number is None:
-        return ""
-    written = f"{number:f}"
-    return written.rstrip("0").rstrip(".") if "." in written else written

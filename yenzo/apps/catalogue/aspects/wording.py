@@ -4,7 +4,7 @@ from typing import Any, get_args
 
 from django import forms
 
-from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted
+from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined
 from yenzo.core.asking.texts import describe_allowed
 from yenzo.core.documents.fields import (
     ArtworkField,
@@ -56,22 +56,38 @@ class LimitAspect(Aspect):
     key, heading = "limit", "How long may it be?"
 
     def words(self, line: FormLine) -> str:
-        assert isinstance(line.field, TextField)
-        least, most = line.field.least_characters, line.field.most_characters
-        if most is None:
-            return f"at least {counted(least, 'character')}" if least else "of any length"
-        return f"{least} to {counted(most, 'character')}" if least else f"up to {counted(most, 'character')}"
+        field = line.field
+        assert isinstance(field, TextField)
+        said = [
+            _range_words(field.least_characters, field.most_characters, "character"),
+            _range_words(field.least_words, field.most_words, "word"),
+        ]
+        return joined([words for words in said if words]) if any(said) else "of any length"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        assert isinstance(line.field, TextField)
+        field = line.field
+        assert isinstance(field, TextField)
         whole: dict[str, Any] = {"min_value": 1, "max_value": 10_000, "required": False}
         return {
-            "least": forms.IntegerField(initial=line.field.least_characters, label="Least characters", **whole),
-            "most": forms.IntegerField(initial=line.field.most_characters, label="Most characters", **whole),
+            "least": forms.IntegerField(initial=field.least_characters, label="Least characters", **whole),
+            "most": forms.IntegerField(initial=field.most_characters, label="Most characters", **whole),
+            "least_words": forms.IntegerField(initial=field.least_words, label="Least words", **whole),
+            "most_words": forms.IntegerField(initial=field.most_words, label="Most words", **whole),
         }
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
-        return [line.set("least_characters", given["least"]), line.set("most_characters", given["most"])]
+        return [
+            line.set("least_characters", given["least"]),
+            line.set("most_characters", given["most"]),
+            line.set("least_words", given["least_words"]),
+            line.set("most_words", given["most_words"]),
+        ]
+
+
+def _range_words(least: int | None, most: int | None, one: str) -> str:
+    if most is None:
+        return f"at least {counted(least, one)}" if least else ""
+    return f"{least} to {counted(most, one)}" if least else f"up to {counted(most, one)}"
 
 
 class LinesAspect(Aspect):
@@ -100,7 +116,8 @@ class AllowedAspect(Aspect):
 
     def words(self, line: FormLine) -> str:
         assert isinstance(line.field, TextField)
-        return describe_allowed(line.field.allowed) if line.field.allowed else "any characters"
+        said = describe_allowed(line.field.allowed) if line.field.allowed else "any characters"
+        return said if line.field.emoji else f"{said}, no emoji"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, TextField)
@@ -115,11 +132,12 @@ class AllowedAspect(Aspect):
             "others": forms.CharField(
                 required=False, max_length=200, initial=allowed.others if allowed else "", label="And these"
             ),
+            "emoji": forms.BooleanField(required=False, initial=line.field.emoji, label="Emoji may be typed"),
         }
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         sets = {name: given[name] for name in ("letters", "digits", "space", "others")}
-        return [line.set("allowed", None if given["any"] else sets)]
+        return [line.set("allowed", None if given["any"] else sets), line.set("emoji", given["emoji"])]
 
 
 class CapitalsAspect(Aspect):

@@ -7,7 +7,15 @@ import icu
 
 from yenzo.core.asking.kinds.interface import Around, Given, Kind, Value, problem
 from yenzo.core.asking.problems import Problem, quoted
-from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH, characters, describe_allowed, most_in, not_allowed
+from yenzo.core.asking.texts import (
+    MOST_IN_A_PARAGRAPH,
+    characters,
+    describe_allowed,
+    is_emoji,
+    most_in,
+    not_allowed,
+    words,
+)
 from yenzo.core.documents.fields import FieldBase, LineField, NoteField, ParagraphField, TextField
 from yenzo.core.documents.setup import Setup
 
@@ -42,6 +50,11 @@ class TextKind(Kind[TextField]):
         if field.least_characters is not None and count < field.least_characters:
             message = f"“{text}” is too short: at least {field.least_characters} characters are needed here."
             yield problem(field, "too_short", message)
+        yield from _word_problems(field, text, around.language)
+        emoji = [] if field.emoji else list(dict.fromkeys(char for char in characters(text) if is_emoji(char)))
+        if emoji:
+            message = f"{quoted(emoji)} can't be used here: please write without emoji."
+            yield problem(field, "no_emoji", message)
         wrong = not_allowed(field.allowed, text) if field.allowed else []
         if field.allowed and wrong:
             message = f"{quoted(wrong)} can't be used here. What can: {describe_allowed(field.allowed)}."
@@ -101,6 +114,18 @@ class NoteKind(Kind[NoteField]):
 
     def worst(self, field: NoteField, setup: Setup) -> tuple[str | bool, ...]:
         return ("note " * field.most_characters)[: field.most_characters].strip(), "Ж"
+
+
+def _word_problems(field: TextField, text: str, language: str) -> Iterator[Problem]:
+    if field.most_words is None and field.least_words is None:
+        return
+    count = len(words(text, language))
+    if field.most_words is not None and count > field.most_words:
+        over = count - field.most_words
+        message = f"This has {count} words, {over} too many: there is room for {field.most_words}. Please shorten it."
+        yield problem(field, "too_many_words", message)
+    if field.least_words is not None and count < field.least_words:
+        yield problem(field, "too_few_words", f"This is too short: at least {field.least_words} words are needed here.")
 
 
 def _raw(field: TextField, given: Given) -> str:
