@@ -131,7 +131,7 @@ def ask_and_place(page):
     fill_aspect(page, "name-required-", Must_be_filled=True)
     fill_aspect(page, "name-capitals-", Produced_in_capitals=True)
     fill_aspect(page, "name-places-", **{"Front / Area 1": True})
-    fill_aspect(page, "name-charge-", Amount_a_character="0.50", Beyond_the_first="4")
+    fill_aspect(page, "name-charge-", Amount_a_character="0.50", Characters_free_of_charge="4")
     sentence = page.locator(".sentence").first
     expect(sentence).to_contain_text("Goes on Front / Area 1")
     expect(sentence).to_contain_text("Adds 0.50 a character beyond the first 4")

@@ -1,6 +1,7 @@
 import pytest
 
 from yenzo.apps.catalogue.services.drafts import StaleEditError, edit_draft, redo_edit, undo_edit
+from yenzo.apps.catalogue.services.products import publish_setup
 from yenzo.core.errors import DocumentError
 
 
@@ -86,3 +87,21 @@ def test_undoing_everything_leads_back_to_the_very_draft(owner, product):
         undo_edit(owner, product.pk)
     product.refresh_from_db()
     assert product.draft == before
+
+
+def test_edit_that_makes_no_sense_is_refused_and_one_that_mends_it_is_taken(owner, product):
+    below_zero = {"do": "set", "path": ["charges", "finish", "amounts"], "value": {"gold": "-900"}}
+    with pytest.raises(DocumentError, match="can push the price below zero"):
+        edit_draft(owner, product.pk, [below_zero], seen_version=0, label="x")
+    never = {"conditions": [{"field": "wood", "value": "oak"}, {"field": "wood", "value": "cedar"}]}
+    rule = {"do": "set", "path": ["fields", "photo", "ask_when"], "value": never}
+    with pytest.raises(DocumentError, match="is asked never, whatever is entered for “Wood”"):
+        edit_draft(owner, product.pk, [rule], seen_version=0, label="x")
+    # A draft that came to be like that otherwise can be edited, but not published.
+    product.draft["charges"][3]["amounts"] = {"gold": "-900"}
+    product.save()
+    edited = edit_draft(
+        owner, product.pk, [{"do": "set", "path": ["offer", "story"], "value": "New"}], seen_version=0, label="x"
+    )
+    with pytest.raises(DocumentError, match="can push the price below zero"):
+        publish_setup(owner, product.pk, seen_version=edited.draft_version)

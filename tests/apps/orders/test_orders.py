@@ -10,6 +10,7 @@ from django.test.utils import CaptureQueriesContext
 from tests.apps.conftest import GUEST
 from tests.core.conftest import PHOTO
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
+from yenzo.apps.catalogue.models import Revision
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import publish_setup
 from yenzo.apps.designs.models import Design
@@ -117,12 +118,12 @@ def test_piece_that_cannot_be_made_is_not_ordered(visitor, put_in_basket, checko
 def test_piece_whose_price_makes_no_sense_is_not_ordered(
     owner, visitor, product, put_in_basket, checkout_of, name, value, words
 ):
-    operations = [
-        {"do": "set", "path": ["offer", name], "value": value},
-        {"do": "set", "path": ["charges", "finish", "amounts"], "value": {"gold": "-9.50"}},
-    ]
-    edit_draft(owner, product.pk, operations, seen_version=0, label="x")
+    operation = {"do": "set", "path": ["charges", "finish", "amounts"], "value": {"gold": "-9.50"}}
+    edit_draft(owner, product.pk, [operation], seen_version=0, label="x")
     product.live = publish_setup(owner, product.pk, seen_version=1)
+    # Such a revision can't be published any more; one that was is guarded against all the same.
+    document = {**product.live.document, "offer": {**product.live.document["offer"], name: value}}
+    Revision.objects.filter(pk=product.live.pk).update(document=document, sha256="0" * 64)
     with pytest.raises(OrderError, match=words):
         place_order(GUEST, checkout_of(visitor, [put_in_basket(visitor)]))
 

@@ -27,7 +27,7 @@ from yenzo.core.documents.fields import (
     TypefaceField,
 )
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement, TextPlacement
-from yenzo.core.documents.rule_faults import find_rule_faults
+from yenzo.core.documents.rule_faults import find_constant_rules, find_rule_faults
 
 if TYPE_CHECKING:
     from yenzo.core.documents.setup import Setup
@@ -35,14 +35,16 @@ if TYPE_CHECKING:
 
 def find_faults(setup: Setup) -> list[str]:
     """Return what refers to something that isn't there, is there twice, or goes round in circles."""
-    return [
-        *_twice(setup),
-        *find_rule_faults(setup),
-        *_charges(setup),
-        *_below_zero(setup),
-        *_placements(setup),
-        *_pictures(setup),
-    ]
+    found = (_twice, find_rule_faults, _charges, _placements, _pictures)
+    return [fault for find in found for fault in find(setup)]
+
+
+def find_nonsense(setup: Setup) -> list[str]:
+    """Return what can be read but makes no sense: rules that never or always hold, prices below zero.
+
+    It keeps drafts from becoming like that, and from being published; what is live already stays readable.
+    """
+    return [*find_constant_rules(setup), *_below_zero(setup)]
 
 
 def missing_materials(setup: Setup) -> list[str]:

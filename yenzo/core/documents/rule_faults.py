@@ -27,21 +27,23 @@ ONE_DAY = timedelta(days=1)
 
 
 def find_rule_faults(setup: "Setup") -> Iterator[str]:
-    """Yield a sentence for each rule that can't be right."""
+    """Yield a sentence for each rule that looks at what isn't there or can't be, or waits for itself."""
     by_key = {field.key: field for field in setup.fields}
     for rule, what in _rules(setup):
-        known = True
         for condition in rule.all_conditions:
             other = by_key.get(condition.field)
             if other is None:
-                known = False
                 yield f"{what} when “{condition.field}” matches, but no field has that key."
             elif fault := _impossible(other, condition):
-                known = False
                 yield f"{what} when “{other.label}” matches, but {fault}"
-        if known:
-            yield from _constant(rule, what, by_key)
     yield from _circles(by_key)
+
+
+def find_constant_rules(setup: "Setup") -> Iterator[str]:
+    """Yield a sentence for each rule that never or always holds."""
+    by_key = {field.key: field for field in setup.fields}
+    for rule, what in _rules(setup):
+        yield from _constant(rule, what, by_key)
 
 
 def _rules(setup: "Setup") -> Iterator[tuple[Rule, str]]:

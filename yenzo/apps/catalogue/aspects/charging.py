@@ -60,7 +60,7 @@ class ChargeAspect(Aspect):
                 min_value=0,
                 max_value=10_000,
                 required=False,
-                label="Beyond the first",
+                label=f"{one.capitalize()}s free of charge",
             )
             if kind == "per_character":
                 fields["count_spaces"] = forms.BooleanField(

@@ -9,6 +9,7 @@ from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.catalogue.models import DraftEdit, Product
 from yenzo.apps.catalogue.to_core import with_materials
 from yenzo.core.documents.edits import OPERATIONS, Operation, SetValue, apply_operations, value_at
+from yenzo.core.documents.faults import find_nonsense
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
 
@@ -81,6 +82,10 @@ def _apply(product: Product, operations: tuple[Operation, ...]) -> tuple[Operati
     """Change the draft of a locked product; return the way back. The changed draft must be a readable set-up."""
     changed, back = apply_operations(product.draft, operations)
     setup = read_setup(with_materials(changed))
+    nonsense = set(find_nonsense(setup))
+    # Only what this edit brings is refused: a draft that makes no sense already can still be mended step by step.
+    if nonsense and (brought := nonsense - set(find_nonsense(read_setup(with_materials(product.draft))))):
+        raise DocumentError("no_sense", product.key, " ".join(sorted(brought)))
     product.draft, product.name = changed, setup.offer.name
     product.draft_version += 1
     product.save(update_fields=["draft", "draft_version", "name"])

@@ -15,7 +15,7 @@ from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.faults import missing_materials
+from yenzo.core.documents.faults import find_nonsense, missing_materials
 from yenzo.core.documents.fields import ColorField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.reading import dump_document, read_setup
@@ -70,20 +70,20 @@ def publish_setup(actor: Actor, product_id: int, *, seen_version: int) -> Revisi
 
 def unready(setup: Setup) -> list[str]:
     """Return what keeps a draft from being published, each as a sentence."""
-    faults = missing_materials(setup)
+    faults = [*missing_materials(setup), *find_nonsense(setup)]
     for side in setup.sides:
         if side.scale is None:
             faults.append(f"Mark the scale of “{side.name}” first: nothing on it has a size yet.")
             continue
         width, height = side.size_mm() or (0, 0)
-        for area in side.areas:
-            if (
-                area.x_mm < 0
-                or area.y_mm < 0
-                or area.x_mm + area.width_mm > width
-                or area.y_mm + area.height_mm > height
-            ):
-                faults.append(f"“{area.name}” reaches beyond the picture of “{side.name}”.")
+        faults += [
+            f"“{area.name}” reaches beyond the picture of “{side.name}”."
+            for area in side.areas
+            if area.x_mm < 0
+            or area.y_mm < 0
+            or area.x_mm + area.width_mm > width
+            or area.y_mm + area.height_mm > height
+        ]
     if not setup.fields:
         faults.append("Nothing is asked yet: add a line to the order form.")
     return faults
