@@ -7,7 +7,7 @@ import subprocess
 
 import numpy as np
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 from PIL import Image
 
@@ -156,6 +156,7 @@ curves = st.lists(st.tuples(*[st.floats(-400, 400)] * 8), min_size=1, max_size=6
 
 
 @given(curves, st.floats(0.01, 50), st.floats(0.01, 50), st.floats(-500, 500), st.floats(-500, 500))
+@example([(0.0, 2.225073858507203e-309, 0.0, 1.0, 0.0, 1.0, 0.0, 0.0)], 1.0, 1.0, 0.0, 0.0)
 @settings(deadline=None)
 def test_box_that_is_taken_along_equals_the_box_found_anew(points, a, d, e, f):
     flat = [(points_of[at], points_of[at + 1]) for points_of in points for at in (0, 2, 4, 6)]

@@ -106,7 +106,7 @@ class Outline:
             return
         p0, p1, p2, p3 = (self.points[ends - back] for back in (3, 2, 1, 0))
         a, b, c = p3 - 3 * p2 + 3 * p1 - p0, 2 * (p2 - 2 * p1 + p0), p1 - p0
-        with np.errstate(divide="ignore", invalid="ignore"):
+        with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
             root = np.sqrt(b * b - 4 * a * c)
             # The straight case a = 0 and both roots of the general one, by the stable form of the quadratic.
             q = -0.5 * (b + np.copysign(root, b))
