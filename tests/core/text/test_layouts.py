@@ -271,3 +271,9 @@ def test_text_round_an_edge_stays_between_it_and_its_letter_height_and_leaves_a_
 def test_area_without_room_for_its_edge_has_no_path():
     area = Area.model_validate({**EDGED, "height_mm": 15})
     assert edge_path(area, 10, 4, 0, tops_out=True) is None
+
+
+def test_text_many_times_too_long_for_its_arc_is_told_at_once_and_not_wound_up():
+    laid = set_on_arc(QUAYSIDE, SENTENCE, Arc(0, 0, 3, 270, 20), TextStyle(20, 30))
+    assert laid.overflow_mm > 900
+    assert laid.outline.bounds.height < 40

@@ -16,6 +16,8 @@ from yenzo.core.text.styles import Laid, TextStyle
 # Letters that reach further into a turn than this share of its radius would run into each other.
 MOST_OF_RADIUS = 0.85
 ROUNDING_MM = 1e-6
+# What is longer than its base line by more than this many times isn't bent any more.
+MOST_OVERFLOW = 3.0
 Stand = Literal["over", "under", "inside", "inside_under"]
 
 
@@ -102,6 +104,9 @@ def _bent(
     room_mm = path.length_mm
     flat = em_outline.mapped(Matrix(em_mm, 0, 0, em_mm, _start(ink, em_mm, room_mm, style), 0))
     overflow_mm = _overflow(ink, em_mm, room_mm)
+    if overflow_mm > MOST_OVERFLOW * room_mm:
+        # Nobody can make it, and bending it round and round would take minutes: it is refused as it lies.
+        return Laid(flat, em_mm * font.letter_height_em, missing, lines, overflow_mm)
     return Laid(bend(flat, AlongPath(path)), em_mm * font.letter_height_em, missing, lines, overflow_mm)
 
 
