@@ -100,8 +100,8 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
         (
             "name",
             "charge",
-            {"per_character-amount": None, "per_word-amount": "0.5", "per_word-beyond": 2, "most": "4"},
-            "Adds 0.50 a word beyond the first 2 (at most 4.00).",
+            {"per_character-amount": None, "per_word-amount": "0.5", "per_word-beyond": 2, "least": "0", "most": "4"},
+            "Adds 0.50 a word beyond the first 2 (at least 0.00 and at most 4.00).",
         ),
         (
             "with_photo",

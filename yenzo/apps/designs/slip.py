@@ -86,6 +86,7 @@ class SlipLine:
     room: int | None = None
     word_room: int | None = None
     amount: Decimal | None = None
+    share: str = ""
     rates: tuple[Rate, ...] = ()
     made: tuple[str, ...] = ()
     problems: tuple[str, ...] = ()
@@ -234,7 +235,7 @@ def _line(
     setup, key = walked.setup, setup_field.key
     value = _shown_value(setup_field, entries)
     problems, advice = said(key)
-    amount, rates = _at_field(walked, key)
+    amount, share, rates = _at_field(setup, key)
     first_day = last_day = None
     if isinstance(setup_field, DateField) and walked.asked.today is not None:
         first_day, last_day = (bound(setup_field, walked.asked.today) for bound in (earliest, latest))
@@ -251,6 +252,7 @@ def _line(
         first_day=first_day,
         last_day=last_day,
         amount=amount,
+        share=share,
         rates=rates,
         made=tuple(_made(node) for node in nodes if key in node.fields),
         problems=problems,
@@ -282,18 +284,17 @@ def _made(node: Node) -> str:
     return f"{node.dpi:.0f} dpi at {width:.0f} × {height:.0f} mm"
 
 
-def _at_field(walked: Walked, key: str) -> tuple[Decimal | None, tuple[Rate, ...]]:
-    """Return what a field's charges say beside it: an amount for filling it, and rates by what is counted."""
-    setup, amount, rates = walked.setup, Decimal(0), []
-    base = setup.offer.base_price
+def _at_field(setup: Setup, key: str) -> tuple[Decimal | None, str, tuple[Rate, ...]]:
+    """Return what a field's charges say beside it: an amount, a percentage, and rates by what is counted."""
+    amount, share, rates = Decimal(0), Decimal(0), []
     for charge in setup.charges_of(key):
         if isinstance(charge, FixedCharge):
             amount += charge.amount
         elif isinstance(charge, PercentCharge):
-            amount += base * charge.percent / 100
+            share += charge.percent
         elif isinstance(charge, CountedCharge):
             rates.append(Rate(charge.amount, COUNTED[type(charge)][0], charge.beyond))
-    return amount or None, tuple(rates)
+    return amount or None, f"{share.normalize():+f} %" if share else "", tuple(rates)
 
 
 def _options(setup: Setup, setup_field: AnyField, value: str | bool) -> tuple[SlipOption, ...]:

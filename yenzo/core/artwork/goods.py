@@ -21,15 +21,20 @@ def goods_color(assets: Assets, asset: str, shares: Box) -> str | None:
     None where the goods are transparent there, or the picture can't be read (whoever draws it will say so).
     """
     if (asset, shares) not in _kept:
+        try:
+            data = assets.read(asset)
+        except AssetError:
+            # It may be there the next time.
+            return None
         while len(_kept) >= KEPT:
             _kept.pop(next(iter(_kept)))
-        _kept[asset, shares] = _found(assets, asset, shares)
+        _kept[asset, shares] = _found(data, shares)
     return _kept[asset, shares]
 
 
-def _found(assets: Assets, asset: str, shares: Box) -> str | None:
+def _found(data: bytes, shares: Box) -> str | None:
     try:
-        with Image.open(io.BytesIO(assets.read(asset)), formats=("PNG", "JPEG")) as picture:
+        with Image.open(io.BytesIO(data), formats=("PNG", "JPEG")) as picture:
             part = shares.within(Box(0, 0, 1, 1))
             across, down = picture.size
             box = (part.left * across, part.top * down, part.right * across, part.bottom * down)
@@ -37,7 +42,7 @@ def _found(assets: Assets, asset: str, shares: Box) -> str | None:
                 return None
             size = (LOOKED_AT_PX, LOOKED_AT_PX)
             small = picture.convert("RGBA").resize(size, Image.Resampling.BOX, box=box)
-    except (AssetError, OSError, ValueError, SyntaxError):
+    except (OSError, ValueError, SyntaxError):
         return None
     pixels = np.asarray(small).reshape(-1, 4)
     seen = pixels[pixels[:, 3] >= OPAQUE, :3]

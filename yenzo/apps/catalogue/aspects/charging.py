@@ -33,7 +33,9 @@ class ChargeAspect(Aspect):
             beyond = f" beyond the first {charge.beyond}" if charge.beyond else ""
             spaces = ", spaces too" if isinstance(charge, CharacterCharge) and charge.count_spaces else ""
             said = [f"{say_amount(charge.amount)} a {COUNTED[type(charge)][0]}{beyond}{spaces}"]
-        known = [(word, bound) for word, bound in (("at least", charge.least), ("at most", charge.most)) if bound]
+        known = [
+            (word, bound) for word, bound in (("at least", charge.least), ("at most", charge.most)) if bound is not None
+        ]
         bounds = [f"{word} {say_amount(bound)}" for word, bound in known]
         return [*said[:-1], f"{said[-1]} ({joined(bounds)})"] if bounds and said else said
 

@@ -1,6 +1,7 @@
 """Materials: what there is; decoration methods, palettes and typefaces in forms of their own."""
 
 from collections.abc import Mapping
+from typing import Any, TypeVar
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
@@ -28,60 +29,64 @@ def material_list(request: HttpRequest) -> HttpResponse:
 @staff_page(*SELLERS)
 def edit_method(request: HttpRequest, key: str = "") -> HttpResponse:
     """Show a decoration method with all that can be said of it, or save it; without a key, a new one."""
-    have = materials().methods
-    method = have.get(key)
-    if key and method is None:
-        raise Http404
+    method = _named(materials().methods, key)
     form = MethodForm(method, request.POST) if request.method == "POST" else MethodForm(method)
     if form.is_bound and form.is_valid():
-        to = key or _new_key(have, form.cleaned_data["name"])
-        save_material(actor_of(request.user), "methods", to, form.document())
-        return redirect("catalogue:materials")
-    context = {"form": form, "method": method, "section": "materials"}
-    return render(request, "catalogue/method.html", context, status=422 if form.is_bound else 200)
+        return _saved(request, "methods", key, form.document())
+    return _shown(request, "catalogue/material.html", {"form": form, "material": method, "what": "decoration method"})
 
 
 @staff_page(*SELLERS)
 def edit_palette(request: HttpRequest, key: str = "") -> HttpResponse:
     """Show a palette's colors, or save them; without a key, a new one."""
-    have = materials().palettes
-    palette = have.get(key)
-    if key and palette is None:
-        raise Http404
+    palette = _named(materials().palettes, key)
     editor = PaletteEditor(palette, request.POST if request.method == "POST" else None)
     if request.method == "POST" and editor.is_valid():
-        document = editor.document()
-        save_material(actor_of(request.user), "palettes", key or _new_key(have, document["name"]), document)
-        return redirect("catalogue:materials")
-    context = {"editor": editor, "palette": palette, "section": "materials"}
-    return render(request, "catalogue/palette.html", context, status=422 if request.method == "POST" else 200)
+        return _saved(request, "palettes", key, editor.document())
+    return _shown(request, "catalogue/palette.html", {"editor": editor, "palette": palette})
 
 
 @staff_page(*SELLERS)
 def edit_typeface(request: HttpRequest, key: str = "") -> HttpResponse:
     """Show a typeface, or save it, perhaps with another font file; without a key, a new one."""
-    have = materials().typefaces
-    typeface = have.get(key)
-    if key and typeface is None:
-        raise Http404
+    typeface = _named(materials().typefaces, key)
     form = TypefaceForm(typeface, *((request.POST, request.FILES) if request.method == "POST" else ()))
     if form.is_bound and form.is_valid():
-        actor, file, instance = actor_of(request.user), form.cleaned_data["file"], form.cleaned_data["instance"]
+        file, instance = form.cleaned_data["file"], form.cleaned_data["instance"]
         try:
             if file:
-                font = add_font(actor, file.read(), file.name, instance)
+                font = add_font(actor_of(request.user), file.read(), file.name, instance)
             else:
                 assert typeface is not None  # A new one needs its file.
-                font = add_font(actor, StoredAssets().read(typeface.font), typeface.name, instance)
+                data = StoredAssets().read(typeface.font)
+                font = add_font(actor_of(request.user), data, typeface.name, instance)
         except TypefaceError as error:
             form.add_error("file" if error.code == "not_a_font" else "instance", error.message)
         else:
-            document = form.document(font)
-            save_material(actor, "typefaces", key or _new_key(have, document["name"]), document)
-            return redirect("catalogue:materials")
-    context = {"form": form, "typeface": typeface, "section": "materials"}
-    return render(request, "catalogue/typeface.html", context, status=422 if form.is_bound else 200)
+            return _saved(request, "typefaces", key, form.document(font))
+    return _shown(request, "catalogue/material.html", {"form": form, "material": typeface, "what": "typeface"})
 
 
-def _new_key(have: Mapping[str, object], name: str) -> str:
-    return free_key({"all": [{"key": key} for key in have]}, ("all",), slugify(name))
+M = TypeVar("M")
+
+
+def _named(have: Mapping[str, M], key: str) -> M | None:
+    """Return the material with a key, none for a new one; raises Http404 for a key that isn't there."""
+    if key and key not in have:
+        raise Http404
+    return have.get(key)
+
+
+def _saved(request: HttpRequest, kind: str, key: str, document: dict[str, Any]) -> HttpResponse:
+    """Save a material, a new one under a key of its own, and go back to the list."""
+    have = getattr(materials(), kind)
+    to = key or free_key({"all": [{"key": taken} for taken in have]}, ("all",), slugify(document["name"]))
+    save_material(actor_of(request.user), kind, to, document)
+    return redirect("catalogue:materials")
+
+
+def _shown(request: HttpRequest, template: str, context: dict[str, Any]) -> HttpResponse:
+    """Show a form; one that was sent and is shown again was refused."""
+    return render(
+        request, template, {**context, "section": "materials"}, status=422 if request.method == "POST" else 200
+    )

@@ -30,4 +30,9 @@ class Migration(migrations.Migration):
             name='wishes',
             field=models.JSONField(default=list, help_text='preparations that would change something'),
         ),
+        migrations.AddField(
+            model_name='upload',
+            name='see_through',
+            field=models.BooleanField(default=False),
+        ),
     ]
