@@ -67,6 +67,7 @@ ORDERS = (
     ),
     DemoOrder("Tobias Anchorsmith", "3 Chandlers Steps\nSandwick", (("deck-cushion", "arabic"),), "waiting"),
     DemoOrder("Juna Farwater", "Lock Cottage, Upper Basin\nEastmere", (("deck-cushion", "coarse-photo"),), "paid"),
+    DemoOrder("Pelle Farwater", "Lock Cottage, Upper Basin\nEastmere", (("harbor-pass", "season"),), "paid"),
     DemoOrder(
         "Oskar Lightkeeper", "The Old Beacon\nSkerry Point", (("cedar-nameboard", "wind-and-whey"),), "cancelled"
     ),
@@ -121,7 +122,9 @@ def _goods_pictures(paths: list[Path]) -> dict[str, dict[str, Any]]:
 
 def _product(owner: Actor, folder: Path, stored: dict[str, dict[str, Any]]) -> None:
     document = json.loads((folder / "setup.json").read_text())
-    offer, sides = document["offer"], document["sides"]
+    offer, sides = document["offer"], document.get("sides", [])
+    if "picture" in offer:
+        offer["picture"] = stored[offer["picture"]["asset"]]
     for side in sides:
         side["picture"] = stored[side["picture"]["asset"]]
     for variant in offer.get("variants", []):

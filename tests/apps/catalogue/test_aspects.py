@@ -2,12 +2,15 @@ import pytest
 from django.core.exceptions import ValidationError
 from django.http import QueryDict
 
+from tests.core.asking.test_kinds import NEEDED
 from tests.core.conftest import board
 from yenzo.apps.catalogue.aspects import ASPECTS, FormLine, sentence_of
-from yenzo.apps.catalogue.aspects.sentence import KIND_WORDS, MORE_TEXT, PATTERNS
+from yenzo.apps.catalogue.aspects.sentence import MORE_TEXT, PATTERNS
+from yenzo.apps.catalogue.kinds import KIND_WORDS
 from yenzo.core.documents.edits import OPERATIONS, apply_operations
 from yenzo.core.documents.fields import AnyField
 from yenzo.core.documents.reading import dump_document, read_setup
+from yenzo.core.errors import DocumentError
 
 PLACED = {"height", "align", "face", "paint", "fit", "artwork-paint", "layout", *MORE_TEXT}
 
@@ -197,6 +200,28 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
             "Cedar or Larch; at first Cedar. Goes on no area, only the ticket. Adds nothing.",
         ),
         ("lettering", "faces", {"typefaces": ["levant"]}, "among Levant; at first nothing"),
+        ("wood", "kind", {"kind": "several"}, "Wood — a choice of several, may stay empty: any number of Cedar or Oak"),
+        ("wood", "stands", {"width": "half"}, "It is half as wide."),
+        ("wood", "explanation", {"explanation": "Cedar grows soft"}, "Explained by “Cedar grows soft…”."),
+        ("wood", "looks", {"shown": "list"}, "Shown as a list."),
+        (
+            "wood",
+            "offered-when",
+            {"test-oak": "name filled"},
+            "Offered: Oak only when Name of the boat is filled.",
+        ),
+        (
+            "wood",
+            "ask-when",
+            {
+                "match": "all",
+                "test-0": "name filled",
+                "inner-match": "any",
+                "inner-test-0": "with_photo is yes",
+                "inner-test-1": "lettering is levant",
+            },
+            "Asked when Name of the boat is filled and (With a photo is yes or Lettering is Levant).",
+        ),
         ("finish", "colors", {"colors": ["finishes/white"]}, "White of Finishes; at first nothing"),
         ("with_photo", "default", {"default": "yes"}, "at first yes"),
     ],
@@ -229,6 +254,15 @@ TYPED = {
         ({}, "days", "any day"),
     ],
     "phone": [({"region": "DE"}, "region", "of DE when no country is written")],
+    "several": [
+        ({"least": "1", "most": "2"}, "how-many", "1 to 2 of A or B; at first none"),
+        ({"default": ["b"]}, "default", "at first B"),
+        ({"options": "B\nC"}, "options", "any number of B or C"),
+    ],
+    "address": [
+        ({"country": "DE", "countries": "DE, FR"}, "countries", "in DE, FR, at first DE"),
+        ({}, "countries", "in any country, at first GB"),
+    ],
     "note": [({"most": "40"}, "note-limit", "up to 40 characters")],
 }
 
@@ -239,7 +273,7 @@ TYPED = {
 )
 def test_typed_kinds_say_what_was_given_and_stay_as_they_open(kind, given, aspect_key, said):
     document = board()
-    document["fields"].append({"key": "more", "kind": kind, "label": "More"})
+    document["fields"].append({"key": "more", "kind": kind, "label": "More", **NEEDED.get(kind, {})})
     line, aspect = line_of(read_setup(document), "more", ""), ASPECTS[aspect_key]
     again = saved(document, line, aspect, posted(aspect.form(line), **given))
     assert said in words(again, "more")
@@ -332,3 +366,23 @@ def test_rule_keeps_what_is_written_and_its_groups_and_needs_something_beside():
     assert form.is_valid()
     with pytest.raises(ValidationError, match="Write beside the condition"):
         aspect.operations(line, form.cleaned_data)
+
+
+def test_kind_that_is_changed_and_changed_back_has_its_choices_again(product):
+    document = board()
+    for kind in ("yes_no", "choice"):
+        setup = read_setup(document)
+        line, aspect = line_of(setup, "wood", ""), ASPECTS["kind"]
+        document["charges"] = [charge for charge in document["charges"] if charge["field"] != "wood"]
+        line = FormLine(read_setup(document), line.field)
+        document = dump_document(saved(document, line, aspect, posted(aspect.form(line), kind=kind)))
+    again, before = (read_setup(one).field("wood") for one in (document, board()))
+    assert again.options == before.options
+    assert again.default == before.default
+
+
+def test_kind_that_another_line_leans_on_is_refused_in_words(product):
+    document = board()
+    line, aspect = line_of(read_setup(document), "with_photo", ""), ASPECTS["kind"]
+    with pytest.raises(DocumentError, match="never answered with yes or no"):
+        saved(document, line, aspect, posted(aspect.form(line), kind="line"))

@@ -52,6 +52,15 @@ def asking_all(owner, product):
         {"key": "link", "kind": "link", "label": "Link"},
         {"key": "motto", "kind": "line", "label": "Motto", "most_words": 3},
         {"key": "note", "kind": "note", "label": "Note", "most_characters": 40},
+        {"key": "home", "kind": "address", "label": "Home"},
+        {"key": "fine", "kind": "heading", "label": "The fine print", "help": "Read me"},
+        {
+            "key": "extras",
+            "kind": "several",
+            "label": "Extras",
+            "most": 1,
+            "options": [{"key": "rope", "label": "Rope"}, {"key": "hook", "label": "Hook"}],
+        },
     ]
     picture = setup_of_revision(product.live).sides[0].picture.model_dump()
     document["sides"][0]["picture"] = picture
@@ -62,6 +71,8 @@ def asking_all(owner, product):
 
 def test_typed_kinds_are_asked_judged_and_follow_into_the_basket(asking_all, client):
     page = client.get("/goods/asking/").content.decode()
+    for part in ("name", "street", "town", "postcode"):
+        assert f'name="entry-home.{part}"' in page
     assert 'inputmode="decimal"' in page
     assert '<span class="unit">cm</span>' in page
     today = timezone.localdate()
@@ -71,6 +82,9 @@ def test_typed_kinds_are_asked_judged_and_follow_into_the_basket(asking_all, cli
         "entry-ties": "5",
         "entry-mail": "ann",
         "entry-note": "x" * 50,
+        "entry-extras": ["", "rope", "hook"],
+        "entry-home.country": "GB",
+        "entry-home.name": "Ann",
         "entry-motto": "a b c d",
     }
     answer = client.post("/goods/asking/preview/", wrong).content.decode()
@@ -78,6 +92,8 @@ def test_typed_kinds_are_asked_judged_and_follow_into_the_basket(asking_all, cli
         "at least 20 cm",
         "is no mail address",
         "has 10 characters too many",
+        "there is room for 1",
+        "lacks street and number, the town and the postcode",
         "10 too many",
         "1 word too many",
     ):
@@ -90,6 +106,12 @@ def test_typed_kinds_are_asked_judged_and_follow_into_the_basket(asking_all, cli
         "entry-phone": "020 7946 0018",
         "entry-link": "harbor.example",
         "entry-note": "Leave it by the boat",
+        "entry-extras": ["", "hook"],
+        "entry-home.country": "GB",
+        "entry-home.name": "Ann Fairwater",
+        "entry-home.street": "14 North Pontoon",
+        "entry-home.postcode": "PO1 3AX",
+        "entry-home.town": "Hallow",
     }
     assert client.post("/goods/asking/basket/", right).status_code == 302
     basket = client.get("/basket/").content.decode()
@@ -99,6 +121,8 @@ def test_typed_kinds_are_asked_judged_and_follow_into_the_basket(asking_all, cli
         "+44 20 7946 0018",
         "https://harbor.example",
         "Leave it by the boat",
+        "Hook",
+        "Ann Fairwater, 14 North Pontoon, HALLOW, PO1 3AX",
     ):
         assert words in basket
 
@@ -269,3 +293,53 @@ def test_specimen_of_a_font_that_only_a_revision_uses_still_shows(client, owner,
         {**document, "font": product.live.document["materials"]["typefaces"]["levant"]["font"]},
     )
     assert b"<path" in client.get(f"/typefaces/{document['font']}/specimen.svg").content
+
+
+@pytest.fixture
+def paged(owner, product):
+    """A product that asks page by page, each to be finished first; the second only when a photo is wanted."""
+    document = {name: value for name, value in board().items() if name != "materials"}
+    document["form"] = {"shown": "pages", "finish_pages": True}
+    document["sections"] = [
+        {"key": "words", "title": "Words"},
+        {
+            "key": "picture",
+            "title": "Picture",
+            "ask_when": {"conditions": [{"field": "with_photo", "value": True}]},
+        },
+        {"key": "looks", "title": "Looks", "introduction": "How it looks"},
+    ]
+    places = {"name": "words", "with_photo": "words", "photo": "picture", "wood": "looks", "finish": "looks"}
+    for field in document["fields"]:
+        field["section"] = places.get(field["key"], "looks")
+    document["sides"][0]["picture"] = setup_of_revision(product.live).sides[0].picture.model_dump()
+    made = import_product(owner, document, key="paged")
+    publish_setup(owner, made.pk, seen_version=made.draft_version)
+    return made
+
+
+def page_in_view(answer):
+    return re.search(r'name="page" value="([a-z]*)" data-hidden-sections="([^"]*)"', answer).groups()
+
+
+def test_pages_turn_only_when_finished_and_leave_out_what_is_not_asked(paged, client):
+    first = client.get("/goods/paged/").content.decode()
+    assert page_in_view(first) == ("words", "section-picture section-looks")
+    assert "Page 1 of 2" in first
+    address = "/goods/paged/preview/"
+    held = client.post(address, {"page": "words", "go": "looks"}).content.decode()
+    assert page_in_view(held)[0] == "words"
+    assert "Please fill in “Name of the boat”." in held
+    turned = client.post(address, {"page": "words", "go": "looks", "entry-name": "Tern"}).content.decode()
+    assert page_in_view(turned)[0] == "looks"
+    with_photo = {"page": "words", "go": "picture", "entry-name": "Tern", "entry-with_photo": "yes"}
+    assert page_in_view(client.post(address, with_photo).content.decode())[0] == "picture"
+    stays = {**with_photo, "page": "picture", "go": "looks"}
+    assert page_in_view(client.post(address, stays).content.decode())[0] == "picture"
+    assert page_in_view(client.post(address, {**stays, "go": "words"}).content.decode())[0] == "words"
+
+
+def test_ordering_too_early_shows_the_page_of_the_first_problem(paged, client):
+    refused = client.post("/goods/paged/basket/", {"page": "looks"}).content.decode()
+    assert page_in_view(refused)[0] == "words"
+    assert "Please fill in “Name of the boat”." in refused

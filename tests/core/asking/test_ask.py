@@ -5,6 +5,7 @@ from hypothesis import strategies as st
 from tests.core.conftest import board, entries, upload
 from yenzo.core.asking.ask import Context, ask
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.pricing.quote import price
 
 
 def test_entry_that_is_not_asked_is_left_out_whatever_was_typed(setup):
@@ -81,3 +82,29 @@ def test_asked_holds_known_fields_only_and_asking_again_changes_nothing(values):
     asked = ask(setup, entries(values))
     assert set(asked.values) <= {field.key for field in setup.fields}
     assert ask(setup, entries({**values, **{k: v for k, v in asked.values.items() if k != "photo"}})) == asked
+
+
+def ruled():
+    """A board that comes small and large; large ones have a section, and oak is for large ones only."""
+    document = board()
+    large = {"conditions": [{"field": "@variant", "value": "large"}]}
+    document["offer"]["variants"] = [{"key": "small", "name": "Small"}, {"key": "large", "name": "Large"}]
+    document["sections"] = [{"key": "more", "title": "More", "ask_when": large}]
+    document["fields"].append({"key": "words", "kind": "line", "label": "Words", "section": "more", "required": True})
+    wood = next(field for field in document["fields"] if field["key"] == "wood")
+    wood["options"][1]["ask_when"] = large
+    return read_setup(document)
+
+
+def test_section_that_is_not_asked_asks_none_of_its_fields():
+    given = {"name": "Tern", "words": "typed before"}
+    assert "words" not in ask(ruled(), entries(given, variant="small")).values
+    assert ask(ruled(), entries(given, variant="large")).text("words") == "typed before"
+
+
+def test_choice_that_is_not_offered_counts_as_none_and_comes_back():
+    chosen = {"wood": "oak"}
+    small, large = (ask(ruled(), entries(chosen, variant=variant)) for variant in ("small", "large"))
+    assert (small.text("wood"), large.text("wood")) == ("", "oak")
+    assert "wood" not in {line.key for line in price(ruled(), small).lines}
+    assert "wood" in {line.key for line in price(ruled(), large).lines}

@@ -14,6 +14,7 @@ from yenzo.core.spine import walk
 MODELS = AnyField.__origin__.__args__
 NEEDED = {
     "choice": {"options": [{"key": "a", "label": "A"}, {"key": "b", "label": "B"}]},
+    "several": {"options": [{"key": "a", "label": "A"}, {"key": "b", "label": "B", "produced": "BB"}]},
     "typeface": {"typefaces": ["quayside", "levant"]},
     "color": {"palette": "finishes"},
 }
@@ -72,9 +73,66 @@ def test_every_kind_asks_samples_and_has_worst_cases_that_are_allowed(assets, mo
             assert kind.produced(field, value, around)
 
 
-@pytest.mark.parametrize("kind", ["line", "number", "date", "email", "phone", "link", "note", "choice"])
+@pytest.mark.parametrize(
+    "kind", ["line", "number", "date", "email", "phone", "link", "note", "choice", "several", "address"]
+)
 def test_entry_of_any_kind_that_is_missing_is_asked_for(assets, kind):
-    assert "required" in problems(answered(assets, with_field(kind, required=True), ""))
+    nothing = () if kind == "several" else ""
+    assert "required" in problems(answered(assets, with_field(kind, required=True), nothing))
+
+
+def test_heading_asks_nothing_whatever_is_sent(assets):
+    walked = answered(assets, with_field("heading", required=True), "typed all the same")
+    assert walked.asked.values["more"] == ""
+    assert not problems(walked)
+
+
+@pytest.mark.parametrize(
+    ("raw", "code", "words"),
+    [
+        (("b", "a", "b"), None, "A, B"),
+        (("a", "c"), "not_offered", "“c” can't be chosen"),
+        (("a",), "too_few", "Please choose 1 more"),
+        (("a", "b", "d"), "too_many", "3 are chosen; there is room for 2"),
+    ],
+)
+def test_several_of_a_choice_are_kept_in_order_and_counted(assets, raw, code, words):
+    options = [{"key": key, "label": key.upper()} for key in ("a", "b", "d")]
+    setup = with_field("several", options=options, least=2, most=2)
+    if code is None:
+        assert normal(assets, setup, raw) == ("a", "b")
+        assert said(assets, setup, raw) == words
+    else:
+        assert words in problems(answered(assets, setup, raw))[code]
+
+
+LABEL = {"name": " Ann  Fairwater ", "street": "14 North Pontoon\n\n Pier C", "postcode": "po1 3ax", "town": "Hallow"}
+
+
+def test_address_is_written_as_its_country_writes_it(assets):
+    home = with_field("address")
+    assert said(assets, home, {**LABEL, "country": "GB"}) == "Ann Fairwater, 14 North Pontoon, Pier C, HALLOW, PO1 3AX"
+    abroad = {**LABEL, "postcode": "26133", "country": "DE"}
+    assert said(assets, home, abroad) == "Ann Fairwater, 14 North Pontoon, Pier C, 26133 HALLOW, GERMANY"
+
+
+@pytest.mark.parametrize(
+    ("changed", "code", "words"),
+    [
+        ({"town": ""}, "incomplete", "lacks the town"),
+        ({"postcode": "12345"}, "no_postcode", "“12345” is no postcode"),
+        ({"country": "FR", "postcode": "33380"}, "no_country", "Nothing goes to “FR”"),
+        ({"street": "x" * 300}, "too_long", "street and number is longer than any label"),
+    ],
+)
+def test_address_that_can_not_be_right_is_said_so(assets, changed, code, words):
+    setup = with_field("address", countries=["GB", "DE"])
+    assert words in problems(answered(assets, setup, {**LABEL, "country": "GB", **changed}))[code]
+
+
+def test_choices_that_can_not_be_met_are_refused():
+    with pytest.raises(Exception, match="at least 3 are wanted, but at most 2 can be chosen"):
+        with_field("several", least=3)
 
 
 @pytest.mark.parametrize(

@@ -164,3 +164,65 @@ def test_rules_inside_groups_are_looked_at_too():
     document["fields"][3]["ask_when"] = {"conditions": [{"field": "wood", "value": "oak"}]}
     with pytest.raises(DocumentError, match="wait for each other"):
         read_setup(document)
+
+
+def with_variants(document):
+    document["offer"]["variants"] = [{"key": "small", "name": "Small"}, {"key": "large", "name": "Large"}]
+    return document
+
+
+SEVERAL = {
+    "key": "extras",
+    "kind": "several",
+    "label": "Extras",
+    "options": [{"key": "rope", "label": "Rope"}, {"key": "hook", "label": "Hook"}],
+}
+
+
+@pytest.mark.parametrize(
+    ("condition", "said"),
+    [
+        ({"field": "@variant", "value": "huge"}, "there is no variant “huge”"),
+        ({"field": "@category", "test": "filled"}, "compare it by is, is not or one of"),
+        ({"field": "extras", "value": "rope"}, "“Extras” is several of a choice: ask what it has"),
+        ({"field": "extras", "test": "has", "value": "oar"}, "“Extras” has no choice “oar”"),
+        ({"field": "wood", "test": "has", "value": "oak"}, "“Wood” is no choice of several"),
+    ],
+)
+def test_rule_on_what_the_product_is_or_has_can_not_look_at_what_is_not_there(condition, said):
+    with pytest.raises(DocumentError, match=said):
+        read_setup(with_variants(asked_when({"conditions": [condition]}, SEVERAL)))
+
+
+def test_rule_that_every_variant_meets_is_found_and_one_on_the_category_is_not():
+    both = {"conditions": [{"field": "@variant", "test": "one_of", "values": ["small", "large"]}]}
+    assert (
+        "always, whatever is entered for “the variant”" in find_nonsense(read_setup(with_variants(asked_when(both))))[0]
+    )
+    category = {"conditions": [{"field": "@category", "value": "Boards"}]}
+    assert find_nonsense(read_setup(asked_when(category))) == []
+
+
+def test_rule_on_several_that_can_not_hold_is_found():
+    rope = [{"field": "extras", "test": test, "value": "rope"} for test in ("has", "has_not")]
+    assert "never" in find_nonsense(read_setup(asked_when({"conditions": rope}, SEVERAL)))[0]
+
+
+def test_section_and_choice_that_wait_for_each_other_are_found():
+    document = board()
+    document["sections"] = [
+        {"key": "more", "title": "More", "ask_when": {"conditions": [{"field": "wood", "value": "oak"}]}}
+    ]
+    wood = next(field for field in document["fields"] if field["key"] == "wood")
+    finish = next(field for field in document["fields"] if field["key"] == "finish")
+    finish["section"] = "more"
+    wood["options"][1]["ask_when"] = {"conditions": [{"field": "finish", "value": "gold"}]}
+    with pytest.raises(DocumentError, match=r"These fields wait for each other: .*“Finish” → “Wood”"):
+        read_setup(document)
+
+
+def test_field_of_a_section_that_is_not_there_is_found():
+    document = board()
+    document["fields"][0]["section"] = "gone"
+    with pytest.raises(DocumentError, match="stands in the section “gone”, which isn't there"):
+        read_setup(document)

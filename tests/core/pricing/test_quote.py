@@ -162,3 +162,14 @@ def test_more_words_and_lines_never_cost_less(text, more):
 
 def test_reduction_with_an_end_is_taken():
     assert charged({"kind": "per_character", "amount": "-1", "least": "-3"}, {"name": "abcdef"})[0] == Decimal("-3")
+
+
+def test_each_of_several_chosen_adds_its_amount():
+    document = board()
+    options = [{"key": key, "label": key.title()} for key in ("rope", "hook", "oar")]
+    document["fields"].append({"key": "extras", "kind": "several", "label": "Extras", "options": options})
+    charge = {"key": "extras", "kind": "per_choice", "field": "extras", "amounts": {"rope": "2.00", "oar": "3.50"}}
+    document["charges"].append(charge)
+    made = quote({"extras": ("rope", "hook", "oar")}, document)
+    line = next(line for line in made.lines if line.key == "extras")
+    assert (line.label, line.amount) == ("Extras: Rope, Oar", Decimal("5.50"))

@@ -4,25 +4,11 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.catalogue.kinds import KIND_WORDS
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
 
-KINDS = (
-    ("line", "A line of text"),
-    ("paragraph", "A paragraph"),
-    ("choice", "A choice"),
-    ("yes_no", "Yes or no"),
-    ("number", "A number"),
-    ("date", "A day"),
-    ("email", "A mail address"),
-    ("phone", "A telephone number"),
-    ("link", "An address in the web"),
-    ("note", "A note to the workshop"),
-    ("typeface", "A choice of typeface"),
-    ("color", "A color"),
-    ("artwork", "An upload"),
-)
 NUMBER = forms.NumberInput(attrs={"step": "any"})
 
 
@@ -30,7 +16,10 @@ class NewProductForm(forms.Form):
     name = forms.CharField(max_length=200, label="Name of the product")
     base_price = forms.DecimalField(min_value=0, max_digits=10, decimal_places=2, label="Price without any extras")
     picture = forms.FileField(
-        label="Picture of the goods", help_text="PNG, JPEG, WebP, TIFF, HEIC, SVG or PDF; taken straight from the front"
+        required=False,
+        label="Picture of the goods",
+        help_text="PNG, JPEG, WebP, TIFF, HEIC, SVG or PDF, taken straight from the front. Without one it asks only: "
+        "what is entered goes on order and ticket.",
     )
 
 
@@ -66,6 +55,7 @@ class OfferForm(forms.Form):
     story = forms.CharField(
         max_length=4000, required=False, widget=forms.Textarea(attrs={"rows": 3}), label="What customers read about it"
     )
+    picture = forms.FileField(required=False, label="Picture for lists, where no side shows the goods")
 
 
 class AreaForm(forms.Form):
@@ -95,7 +85,7 @@ def _plain(value: object) -> object:
 
 
 class NewLineForm(forms.Form):
-    kind = forms.ChoiceField(choices=KINDS, label="Kind")
+    kind = forms.ChoiceField(choices=[(kind, words.capitalize()) for kind, words in KIND_WORDS.items()], label="Kind")
     label = forms.CharField(max_length=200, label="Label")
 
 

@@ -16,18 +16,22 @@ NOUNS: dict[str, str] = {
     "line": "text",
     "paragraph": "paragraph",
     "choice": "choice",
+    "several": "choice of several",
     "number": "number",
     "date": "day",
     "email": "mail address",
     "phone": "telephone number",
     "link": "link",
+    "address": "address",
     "note": "note",
+    "heading": "heading",
     "yes_no": "question",
     "typeface": "typeface",
     "color": "color",
     "artwork": "upload",
 }
 
+PLURALS = {"several": "choices of several", "address": "addresses"}
 YOURS: dict[str, str] = {
     "line": "words",
     "paragraph": "words",
@@ -60,7 +64,8 @@ def list_rows(products: Iterable[Product]) -> list[ProductRow]:
     rows = []
     for product in products:
         setup = read_setup({**product.draft, "materials": materials})
-        picture = setup.sides[0].picture.asset if setup.sides else ""
+        shown = setup.sides[0].picture if setup.sides else setup.offer.picture
+        picture = shown.asset if shown else ""
         live = product.live
         rows.append(ProductRow(product, setup, picture, asks_words(setup), is_changed(product) if live else False))
     return rows
@@ -80,8 +85,8 @@ def is_changed(product: Product) -> bool:
 
 def asks_words(setup: Setup) -> str:
     """Return what a set-up asks, in words: "2 texts, 1 upload, carved"."""
-    counts: Counter[str] = Counter(field.kind for field in setup.fields)
-    asked = [counted(counts[kind], noun) for kind, noun in NOUNS.items() if counts[kind]]
+    counts: Counter[str] = Counter(field.kind for field in setup.fields if field.kind != "heading")
+    asked = [counted(counts[kind], noun, PLURALS.get(kind)) for kind, noun in NOUNS.items() if counts[kind]]
     used = dict.fromkeys(area.method for side in setup.sides for area in side.areas)
     done = [setup.materials.methods[key].done for key in used if key in setup.materials.methods]
     return ", ".join([*asked, *([joined(done)] if done else [])]) or "nothing yet"

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from yenzo.apps.catalogue.views import areas, lines, materials, products, setup, sides
+from yenzo.apps.catalogue.views import areas, lines, materials, products, sections, setup, sides
 
 app_name = "catalogue"
 urlpatterns = [
@@ -29,6 +29,11 @@ urlpatterns = [
     path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/shape/", areas.shape_area, name="shape_area"),
     path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/place/", areas.place_area, name="place_area"),
     path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/remove/", areas.remove_area, name="remove_area"),
+    path("<slug:key>/form/", sections.edit_form_shown, name="form_shown"),
+    path("<slug:key>/sections/", sections.add_section, name="add_section"),
+    path("<slug:key>/sections/<slug:section_key>/up/", sections.move_section, name="move_section"),
+    path("<slug:key>/sections/<slug:section_key>/remove/", sections.remove_section, name="remove_section"),
+    path("<slug:key>/sections/<slug:section_key>/<slug:aspect_key>/", sections.edit_section, name="edit_section"),
     path("<slug:key>/lines/", lines.add_line, name="add_line"),
     path("<slug:key>/lines/<slug:field_key>/move/", lines.move_line, name="move_line"),
     path("<slug:key>/lines/<slug:field_key>/copy/", lines.copy_line, name="copy_line"),

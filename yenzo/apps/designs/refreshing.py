@@ -2,20 +2,34 @@
 
 from django.http import QueryDict
 
-from yenzo.apps.designs.slip import Slip, SlipSide
+from yenzo.apps.designs.lines import SlipLine
+from yenzo.apps.designs.slip import Slip, SlipSide, Turn
 
 
-def changed_parts(slip: Slip, form: QueryDict) -> dict[str, object]:
-    """Return the sides whose digest differs (the one in view first) and the lines newly asked or no longer asked."""
+def refresh_context(slip: Slip, form: QueryDict, address: str) -> dict[str, object]:
+    """Return what the answer needs: sides whose digest differs (the one in view first) and lines that look otherwise."""
     shown = set(form.get("shown", "").split())
     in_view = form.get("view", "")
     sides = [side for side in slip.sides if f"{side.key}:{side.digest}" not in shown]
     was_asked = set(form.get("asked", "").split())
     return {
+        "slip": slip,
+        "refresh_address": address,
         "changed_sides": sorted(sides, key=lambda side: _order(side, in_view)),
-        "changed_lines": [line for line in slip.lines if line.is_asked != (line.field.key in was_asked)],
+        "changed_lines": [line for line in slip.lines if _has_changed(line, was_asked)],
     }
+
+
+def _has_changed(line: SlipLine, was_asked: set[str]) -> bool:
+    if line.is_asked:
+        return line.shape not in was_asked
+    return any(shape.partition(":")[0] == line.field.key for shape in was_asked)
 
 
 def _order(side: SlipSide, in_view: str) -> bool:
     return side.key != in_view
+
+
+def turn_of_form(form: QueryDict) -> Turn:
+    """Return which page a slip shows, and which one its customer wants to turn to."""
+    return Turn(form.get("page", ""), form.get("go"))

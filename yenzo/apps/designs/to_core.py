@@ -8,24 +8,23 @@ from django.http import QueryDict
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.models import Design, Upload
 from yenzo.apps.designs.now import context_now
+from yenzo.core.asking.kinds.addresses import countries
+from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.assets import Assets
-from yenzo.core.documents.entries import Entries, UploadedFile
-from yenzo.core.documents.fields import ArtworkField, YesNoField
+from yenzo.core.documents.entries import Address, Entries, UploadedFile
+from yenzo.core.documents.fields import AddressField, AnyField, ArtworkField, HeadingField, SeveralField, YesNoField
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
 from yenzo.core.spine import Walked, walk
 
 MOST_TEXT = 20_000
+MOST_PART = 1000
 
 
 def entries_of_form(setup: Setup, form: QueryDict, uploads: dict[str, Upload]) -> Entries:
     """Return the entries that a slip was sent with. Nothing in it is trusted; whatever is typed is kept."""
-    values: dict[str, str | bool] = {}
-    for field in setup.fields:
-        sent = form.getlist(f"entry-{field.key}")
-        if isinstance(field, ArtworkField) or not sent:
-            continue
-        values[field.key] = sent[-1] == "yes" if isinstance(field, YesNoField) else sent[-1][:MOST_TEXT]
+    sent = ((field.key, _sent(field, form)) for field in setup.fields)
+    values = {key: value for key, value in sent if value is not None}
     files: dict[str, UploadedFile] = {key: upload.for_entries for key, upload in uploads.items()}
     variant = form.get("variant")
     return Entries(
@@ -34,6 +33,27 @@ def entries_of_form(setup: Setup, form: QueryDict, uploads: dict[str, Upload]) -
         variant=variant if setup.offer.variant(variant) else None,
         pieces=_pieces(form.get("pieces", "1")),
     )
+
+
+def _sent(field: AnyField, form: QueryDict) -> Raw | None:
+    """Return what the controls of a field were sent with, or None when they weren't there."""
+    name = f"entry-{field.key}"
+    if isinstance(field, AddressField):
+        return _sent_address(field, name, form)
+    sent = form.getlist(name)
+    if isinstance(field, ArtworkField | HeadingField) or not sent:
+        return None
+    if isinstance(field, SeveralField):
+        return tuple(key for key in sent if field.option(key))
+    return sent[-1] == "yes" if isinstance(field, YesNoField) else sent[-1][:MOST_TEXT]
+
+
+def _sent_address(field: AddressField, name: str, form: QueryDict) -> Address | None:
+    country = form.get(f"{name}.country")
+    if country is None:
+        return None
+    parts = {part: form.get(f"{name}.{part}", "")[:MOST_PART] for part in Address.model_fields if part != "country"}
+    return Address(**parts, country=country if country in countries() else field.country)
 
 
 def uploads_of_form(setup: Setup, form: QueryDict, visitor: uuid.UUID | None) -> dict[str, Upload]:

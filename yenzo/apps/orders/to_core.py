@@ -4,6 +4,7 @@ from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.orders.models import Piece
 from yenzo.core.asking.ask import Asked
+from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.planning.work import OriginalFile, Work
 from yenzo.core.pricing.quote import Quote
 from yenzo.core.spine import Walked, walk_asked
@@ -21,7 +22,7 @@ def work_of_piece(piece: Piece, pieces_in_order: int) -> Work:
     originals = tuple(
         OriginalFile(field, value.name, value.original)
         for field, value in walked.asked.values.items()
-        if not isinstance(value, str | bool)
+        if isinstance(value, UploadedFile)
     )
     return Work(
         order=str(piece.order.number),

@@ -3,9 +3,9 @@
 from datetime import date
 
 from yenzo.core.asking.kinds import Given, Value, kind_of
-from yenzo.core.documents.entries import Adjustment, Entries, UploadedFile
-from yenzo.core.documents.fields import AnyField
-from yenzo.core.documents.rules import holds
+from yenzo.core.documents.entries import Adjustment, Entries
+from yenzo.core.documents.fields import AnyField, Option, OptionsField
+from yenzo.core.documents.rules import CATEGORY, SKU, VARIANT, Rule, holds
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen, Key
 
@@ -23,12 +23,18 @@ class Asked(Frozen):
     `today` is the day it was asked, which bounds of days count from; it is not known of old orders.
     """
 
-    values: dict[Key, str | bool | UploadedFile]
+    values: dict[Key, Value]
     adjustments: dict[Key, Adjustment] = {}
     variant: Key | None = None
     pieces: int = 1
     language: str = "en"
     today: date | None = None
+
+    def subject(self, setup: Setup, key: str) -> Value:
+        """Return what a rule looks at: an entry (empty when it isn't asked), the variant, or what the product is."""
+        if key in self.values or not key.startswith("@"):
+            return self.values.get(key, "")
+        return product_itself(setup, self.variant, key)
 
     def text(self, field_key: str) -> str:
         """Return the entry of a field as text; empty when it isn't asked, isn't filled or isn't a text."""
@@ -40,13 +46,23 @@ class Asked(Frozen):
         return bool(self.values.get(field_key))
 
 
+def product_itself(setup: Setup, variant: str | None, key: str) -> str:
+    """Return the chosen variant, the category or the SKU of a product."""
+    return {VARIANT: variant or "", CATEGORY: setup.offer.category, SKU: setup.offer.sku}[key]
+
+
+def is_offered(setup: Setup, option: Option, asked: Asked) -> bool:
+    """Tell whether one possibility of a choice can be had now."""
+    return option.ask_when is None or holds(option.ask_when, lambda key: asked.subject(setup, key))
+
+
 def ask(setup: Setup, entries: Entries, context: Context | None = None) -> Asked:
     """Return what is asked of this customer now. What isn't asked is left out, whatever was typed before."""
     language = entries.language if "language" in entries.model_fields_set else (context or Context()).language
-    decided = _Decisions(setup, entries, language)
-    values = {field.key: decided.value(field) for field in setup.fields if decided.is_asked(field)}
     variants = setup.offer.variants
     variant = setup.offer.variant(entries.variant) or (variants[0] if variants else None)
+    decided = _Decisions(setup, entries, language, variant.key if variant else None)
+    values = {field.key: decided.value(field) for field in setup.fields if decided.is_asked(field)}
     landing = {placement.key for placement in setup.placements if any(key in values for key in placement.fields)}
     return Asked(
         values=values,
@@ -61,23 +77,48 @@ def ask(setup: Setup, entries: Entries, context: Context | None = None) -> Asked
 class _Decisions:
     """Decides each field once; a rule may look at fields that come later in the form."""
 
-    def __init__(self, setup: Setup, entries: Entries, language: str) -> None:
+    def __init__(self, setup: Setup, entries: Entries, language: str, variant: str | None) -> None:
         self._setup = setup
         self._entries = entries
         self._language = language
+        self._variant = variant
+        self._fields = {field.key: field for field in setup.fields}
+        self._sections: dict[str | None, bool] = {None: True}
         self._asked: dict[str, bool] = {}
+        self._values: dict[str, Value] = {}
 
     def is_asked(self, field: AnyField) -> bool:
         if field.key not in self._asked:
-            self._asked[field.key] = field.ask_when is None or holds(field.ask_when, self._value_now)
+            self._asked[field.key] = self._has_section(field.section) and self._holds(field.ask_when)
         return self._asked[field.key]
 
     def value(self, field: AnyField) -> Value:
-        entries = self._entries
-        given = Given(entries.values.get(field.key), entries.uploads.get(field.key), self._language)
-        value: Value = kind_of(field).value(field, given)
-        return value
+        if field.key not in self._values:
+            entries = self._entries
+            given = Given(entries.values.get(field.key), entries.uploads.get(field.key), self._language)
+            self._values[field.key] = self._offered(field, kind_of(field).value(field, given))
+        return self._values[field.key]
+
+    def _offered(self, field: AnyField, value: Value) -> Value:
+        """Leave out what can't be had now; what was chosen before stays in the entries."""
+        if not isinstance(field, OptionsField) or all(option.ask_when is None for option in field.options):
+            return value
+        withheld = {option.key for option in field.options if not self._holds(option.ask_when)}
+        if isinstance(value, tuple):
+            return tuple(key for key in value if key not in withheld)
+        return "" if value in withheld else value
+
+    def _has_section(self, key: str | None) -> bool:
+        if key not in self._sections:
+            section = self._setup.section(key)
+            self._sections[key] = section is None or self._holds(section.ask_when)
+        return self._sections[key]
+
+    def _holds(self, rule: Rule | None) -> bool:
+        return rule is None or holds(rule, self._value_now)
 
     def _value_now(self, key: str) -> Value:
-        field = self._setup.field(key)
-        return self.value(field) if field is not None and self.is_asked(field) else ""
+        if key in self._fields:
+            field = self._fields[key]
+            return self.value(field) if self.is_asked(field) else ""
+        return product_itself(self._setup, self._variant, key)

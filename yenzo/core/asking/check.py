@@ -6,7 +6,7 @@ from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.kinds import Around, kind_of
 from yenzo.core.asking.problems import Coverage, Problem, quoted
 from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH, is_emoji
-from yenzo.core.documents.fields import AnyField, TypefaceField
+from yenzo.core.documents.fields import AnyField, HeadingField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup
@@ -21,16 +21,18 @@ def check(setup: Setup, asked: Asked, coverage: Coverage) -> tuple[Problem, ...]
     return tuple(found)
 
 
-def is_needed(field: AnyField, asked: Asked) -> bool:
+def is_needed(setup: Setup, field: AnyField, asked: Asked) -> bool:
     """Tell whether a field must be filled, with all else as it is entered now."""
+    if isinstance(field, HeadingField):
+        return False
     rule = field.required_when
-    return field.required or (rule is not None and holds(rule, lambda key: asked.values.get(key, "")))
+    return field.required or (rule is not None and holds(rule, lambda key: asked.subject(setup, key)))
 
 
 def _check_field(setup: Setup, field: AnyField, asked: Asked, coverage: Coverage) -> Iterator[Problem]:
     kind, value = kind_of(field), asked.values[field.key]
     if not asked.is_filled(field.key):
-        if is_needed(field, asked):
+        if is_needed(setup, field, asked):
             yield Problem(code="required", field=field.key, message=kind.please(field))
         return
     around = Around(setup, asked.language, asked.today)

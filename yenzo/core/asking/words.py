@@ -4,7 +4,7 @@ from decimal import Decimal
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.kinds import Around, kind_of
-from yenzo.core.documents.fields import AnyField, TypedField
+from yenzo.core.documents.fields import AnyField, OptionsField, TypedField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
 
@@ -25,7 +25,10 @@ def say_amount(amount: Decimal) -> str:
 
 
 def value_name(setup: Setup, field: AnyField, key: str, language: str = "en") -> str:
-    """Return what a customer calls the entry of a field."""
+    """Return what a customer calls the entry of a field, or one of several."""
+    if isinstance(field, OptionsField):
+        option = field.option(key)
+        return option.label if option else key
     return str(kind_of(field).words(field, key, Around(setup, language, None)))
 
 

@@ -35,11 +35,31 @@ class UploadedFile(Frozen):
     size_bytes: int = Field(default=0, ge=0, description="of the file as received; 0 when it isn't known")
 
 
+class Address(Frozen):
+    """A postal address in its parts; `street` may have several lines."""
+
+    name: Text = ""
+    company: Text = ""
+    street: Text = ""
+    district: Text = ""
+    postcode: Text = ""
+    town: Text = ""
+    region: Text = ""
+    country: str = Field(pattern=r"^[A-Z]{2}$")
+
+    def __bool__(self) -> bool:
+        """Tell whether anything but the country is filled in."""
+        return any(value for name, value in self if name != "country")
+
+
+RawValue = Text | bool | tuple[Key, ...] | Address
+
+
 class Entries(Frozen):
     """Values by field key, uploads by field key, adjustments by placement key."""
 
     schema_: Literal["yenzo-entries/1"] = Field(default="yenzo-entries/1", alias="schema")
-    values: dict[Key, Text | bool] = {}
+    values: dict[Key, RawValue] = {}
     uploads: dict[Key, UploadedFile] = {}
     adjustments: dict[Key, Adjustment] = {}
     variant: Key | None = None

@@ -20,8 +20,8 @@ from yenzo.core.documents.fields import (
     PRODUCED,
     AnyField,
     ArtworkField,
-    ChoiceField,
     ColorField,
+    OptionsField,
     ParagraphField,
     TextField,
     TypefaceField,
@@ -35,7 +35,7 @@ if TYPE_CHECKING:
 
 def find_faults(setup: Setup) -> list[str]:
     """Return what refers to something that isn't there, is there twice, or goes round in circles."""
-    found = (_twice, find_rule_faults, _charges, _placements, _pictures)
+    found = (_twice, _sections, find_rule_faults, _charges, _placements, _pictures)
     return [fault for find in found for fault in find(setup)]
 
 
@@ -58,17 +58,24 @@ def _twice(setup: Setup) -> Iterator[str]:
         "fields": (field.key for field in setup.fields),
         "charges": (charge.key for charge in setup.charges),
         "placements": (placement.key for placement in setup.placements),
+        "sections": (section.key for section in setup.sections),
         "variants": (variant.key for variant in setup.offer.variants),
     }
     for side in setup.sides:
         lists[f"areas of “{side.name}”"] = (area.key for area in side.areas)
     for field in setup.fields:
-        if isinstance(field, ChoiceField):
+        if isinstance(field, OptionsField):
             lists[f"choices of “{field.label}”"] = (option.key for option in field.options)
     for what, keys in lists.items():
         for key, count in Counter(keys).items():
             if count > 1:
                 yield f"The key “{key}” is there {count} times among the {what}; give each its own."
+
+
+def _sections(setup: Setup) -> Iterator[str]:
+    for field in setup.fields:
+        if field.section is not None and setup.section(field.section) is None:
+            yield f"“{field.label}” stands in the section “{field.section}”, which isn't there."
 
 
 def _charges(setup: Setup) -> Iterator[str]:
@@ -120,7 +127,7 @@ def _least(charge: AnyCharge, base: Decimal) -> Decimal | None:
 
 
 def _charged_choices(field: AnyField, charge: ChoiceCharge) -> Iterator[str]:
-    if isinstance(field, ChoiceField):
+    if isinstance(field, OptionsField):
         offered = {option.key for option in field.options}
     elif isinstance(field, TypefaceField):
         offered = set(field.typefaces)

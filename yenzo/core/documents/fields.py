@@ -4,23 +4,30 @@ from datetime import date
 from decimal import Decimal
 from typing import Annotated, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import Field, JsonValue, model_validator
 
 from yenzo.core.documents.rules import Rule
-from yenzo.core.documents.values import Frozen, Key, Label, Text
+from yenzo.core.documents.values import Frozen, Key, Label, Picture, ScreenColor, Text
 
 ArtworkKind = Literal["png", "jpeg", "webp", "tiff", "heic", "svg", "pdf"]
+Country = Annotated[str, Field(pattern=r"^[A-Z]{2}$")]
+Width = Literal["full", "half", "third"]
 Number = Annotated[Decimal, Field(max_digits=15, decimal_places=6, allow_inf_nan=False)]
 Count = Annotated[int, Field(ge=1, le=10_000)]
 
 
 class FieldBase(Frozen):
-    """What every kind of field has: two names, help, when it must be filled and when it is asked."""
+    """What every kind of field has: two names, help, its place, when it must be filled and when it is asked."""
 
     key: Key
     label: Label
     workshop_name: Text = ""
     help: Text = ""
+    explanation: Text = Field(default="", description="a longer help, on demand")
+    picture: Picture | None = Field(default=None, description="shown with the explanation")
+    section: Key | None = None
+    width: Width = "full"
+    kept: dict[str, JsonValue] = Field(default={}, description="what another kind had, for the way back; drafts only")
     required: bool = False
     required_when: Rule | None = None
     ask_when: Rule | None = None
@@ -74,18 +81,43 @@ class Option(Frozen):
     key: Key
     label: Label
     produced: Text = ""
+    swatch: ScreenColor | None = None
+    picture: Picture | None = None
+    ask_when: Rule | None = Field(default=None, description="offered only when this holds")
 
 
-class ChoiceField(FieldBase):
-    """A choice of one among options; without a default it begins with nothing chosen."""
+class OptionsField(FieldBase):
+    """What every choice among options has."""
 
-    kind: Literal["choice"] = "choice"
     options: tuple[Option, ...] = Field(min_length=1, max_length=200)
-    default: Key | None = None
+    shown: Literal["buttons", "list", "pictures"] = "buttons"
 
     def option(self, key: object) -> Option | None:
         """Return the option with this key, if there is one."""
         return next((option for option in self.options if option.key == key), None)
+
+
+class ChoiceField(OptionsField):
+    """A choice of one among options; without a default it begins with nothing chosen."""
+
+    kind: Literal["choice"] = "choice"
+    default: Key | None = None
+
+
+class SeveralField(OptionsField):
+    """A choice of several among options, at least and at most so many."""
+
+    kind: Literal["several"] = "several"
+    default: tuple[Key, ...] = ()
+    least: Count | None = None
+    most: Count | None = None
+
+    @model_validator(mode="after")
+    def _ordered(self) -> Self:
+        most = len(self.options) if self.most is None else self.most
+        if self.least is not None and self.least > most:
+            raise ValueError(f"at least {self.least} are wanted, but at most {most} can be chosen")
+        return self
 
 
 class YesNoField(FieldBase):
@@ -166,13 +198,27 @@ class PhoneField(TypedField):
     """A telephone number; numbers without a country belong to this one."""
 
     kind: Literal["phone"] = "phone"
-    region: str = Field(default="GB", pattern=r"^[A-Z]{2}$")
+    region: Country = "GB"
 
 
 class LinkField(TypedField):
     """An address in the web."""
 
     kind: Literal["link"] = "link"
+
+
+class AddressField(FieldBase):
+    """A postal address, asked and written as its country does; without `countries` any can be chosen."""
+
+    kind: Literal["address"] = "address"
+    country: Country = Field(default="GB", description="the one that stands there at first")
+    countries: tuple[Country, ...] = Field(default=(), max_length=300)
+
+
+class HeadingField(FieldBase):
+    """A heading with words under it, and a picture: it asks nothing."""
+
+    kind: Literal["heading"] = "heading"
 
 
 class NoteField(TypedField):
@@ -190,13 +236,16 @@ AnyField = Annotated[
     | EmailField
     | PhoneField
     | LinkField
+    | AddressField
     | NoteField
     | ChoiceField
+    | SeveralField
     | YesNoField
     | TypefaceField
     | ColorField
-    | ArtworkField,
+    | ArtworkField
+    | HeadingField,
     Field(discriminator="kind"),
 ]
 # What can land on the goods as text.
-PRODUCED = (TextField, ChoiceField, NumberField, DateField)
+PRODUCED = (TextField, OptionsField, NumberField, DateField, AddressField)

@@ -25,9 +25,15 @@ def read_entries(data: bytes | str | dict[str, Any]) -> Entries:
 
 def dump_document(document: BaseModel) -> dict[str, Any]:
     """Return a document as JSON values, without what equals its default."""
-    values: dict[str, Any] = document.model_dump(mode="json", by_alias=True, exclude_defaults=True)
-    _add_kinds(document, values)
+    values = dump_part(document)
     return {"schema": document.model_dump(by_alias=True)["schema"], **values}
+
+
+def dump_part(part: BaseModel) -> dict[str, Any]:
+    """Return a part of a document as JSON values, without what equals its default but for what tells it apart."""
+    values: dict[str, Any] = part.model_dump(mode="json", by_alias=True, exclude_defaults=True)
+    _add_kinds(part, values)
+    return values
 
 
 def explain(error: ValidationError) -> str:

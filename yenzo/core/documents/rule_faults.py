@@ -2,20 +2,23 @@
 
 from collections.abc import Iterator
 from datetime import date, timedelta
-from itertools import product
+from itertools import combinations, product
 from typing import TYPE_CHECKING
 
 from yenzo.core.documents.fields import (
+    AddressField,
     AnyField,
     ArtworkField,
-    ChoiceField,
     ColorField,
     DateField,
+    HeadingField,
     NumberField,
+    OptionsField,
+    SeveralField,
     TypefaceField,
     YesNoField,
 )
-from yenzo.core.documents.rules import Condition, Entry, Rule, holds, read_number
+from yenzo.core.documents.rules import CATEGORY, SKU, VARIANT, Condition, Entry, Rule, holds, read_number
 
 if TYPE_CHECKING:
     from yenzo.core.documents.setup import Setup
@@ -24,6 +27,9 @@ if TYPE_CHECKING:
 MOST_TRIED = 4000
 ANYTHING_ELSE = "\u0001"
 ONE_DAY = timedelta(days=1)
+# So many options of one choice are tried in every combination.
+MOST_TOGETHER = 6
+PRODUCT_ITSELF = {VARIANT: "the variant", CATEGORY: "the category", SKU: "the SKU"}
 
 
 def find_rule_faults(setup: "Setup") -> Iterator[str]:
@@ -31,30 +37,53 @@ def find_rule_faults(setup: "Setup") -> Iterator[str]:
     by_key = {field.key: field for field in setup.fields}
     for rule, what in _rules(setup):
         for condition in rule.all_conditions:
+            if condition.field in PRODUCT_ITSELF:
+                yield from _impossible_product(setup, condition, what)
+                continue
             other = by_key.get(condition.field)
             if other is None:
                 yield f"{what} when “{condition.field}” matches, but no field has that key."
             elif fault := _impossible(other, condition):
                 yield f"{what} when “{other.label}” matches, but {fault}"
-    yield from _circles(by_key)
+    yield from _circles(setup)
 
 
 def find_constant_rules(setup: "Setup") -> Iterator[str]:
     """Yield a sentence for each rule that never or always holds."""
-    by_key = {field.key: field for field in setup.fields}
     for rule, what in _rules(setup):
-        yield from _constant(rule, what, by_key)
+        yield from _constant(rule, what, setup)
+
+
+def subject_name(setup: "Setup", subject: str) -> str:
+    """Return what a rule looks at, as it is called in sentences."""
+    field = setup.field(subject)
+    return PRODUCT_ITSELF.get(subject) or (field.label if field else subject)
 
 
 def _rules(setup: "Setup") -> Iterator[tuple[Rule, str]]:
+    for section in setup.sections:
+        if section.ask_when:
+            yield section.ask_when, f"The section “{section.title}” is asked"
     for field in setup.fields:
         if field.ask_when:
             yield field.ask_when, f"“{field.label}” is asked"
         if field.required_when:
             yield field.required_when, f"“{field.label}” must be filled"
+        for option in field.options if isinstance(field, OptionsField) else ():
+            if option.ask_when:
+                yield option.ask_when, f"The choice “{option.label}” of “{field.label}” is offered"
     for placement in setup.placements:
         if placement.when:
             yield placement.when, f"A placement in “{placement.area}” lands"
+
+
+def _impossible_product(setup: "Setup", condition: Condition, what: str) -> Iterator[str]:
+    if condition.test not in {"is", "is_not", "one_of"} or isinstance(condition.value, bool):
+        yield f"{what} when {PRODUCT_ITSELF[condition.field]} matches; compare it by is, is not or one of."
+    elif condition.field == VARIANT:
+        for one in condition.values if condition.test == "one_of" else (condition.value,):
+            if setup.offer.variant(str(one)) is None:
+                yield f"{what} when the variant matches, but there is no variant “{one}”."
 
 
 def _impossible(field: AnyField, condition: Condition) -> str | None:
@@ -67,6 +96,13 @@ def _impossible(field: AnyField, condition: Condition) -> str | None:
         return f"“{value}” is no number."
     if isinstance(field, YesNoField):
         return None if isinstance(value, bool) else f"“{field.label}” is answered with yes or no, never with “{value}”."
+    if isinstance(value, bool):
+        return f"“{field.label}” is no question: it is never answered with yes or no."
+    if isinstance(field, AddressField | HeadingField):
+        return f"“{field.label}” can only be filled or empty."
+    if isinstance(field, SeveralField) != (condition.test in {"has", "has_not"}):
+        several = isinstance(field, SeveralField)
+        return f"“{field.label}” is {'several of a choice' if several else 'no choice of several'}: ask what it has."
     offered = _offered(field)
     for one in condition.values if condition.test == "one_of" else (value,):
         if offered is None or not one or condition.test == "contains":
@@ -82,17 +118,19 @@ def _impossible(field: AnyField, condition: Condition) -> str | None:
 
 def _offered(field: AnyField) -> tuple[str, ...] | None:
     """Return what may be chosen, or None where anything can be."""
-    if isinstance(field, ChoiceField):
+    if isinstance(field, OptionsField):
         return tuple(option.key for option in field.options)
     if isinstance(field, TypefaceField):
         return field.typefaces
     return field.colors or None if isinstance(field, ColorField) else None
 
 
-def _constant(rule: Rule, what: str, by_key: dict[str, AnyField]) -> Iterator[str]:
+def _constant(rule: Rule, what: str, setup: "Setup") -> Iterator[str]:
     """Yield a sentence for a rule that comes out the same whatever is entered."""
     keys = list(dict.fromkeys(condition.field for condition in rule.all_conditions))
-    domains = [_domain(by_key[key], [c for c in rule.all_conditions if c.field == key]) for key in keys]
+    if CATEGORY in keys or SKU in keys:
+        return  # It is there for other products, and comes out the same in each one of them.
+    domains = [_domain(setup, key, [c for c in rule.all_conditions if c.field == key]) for key in keys]
     count = 1
     for domain in domains:
         count *= len(domain)
@@ -104,19 +142,25 @@ def _constant(rule: Rule, what: str, by_key: dict[str, AnyField]) -> Iterator[st
         outcomes.add(holds(rule, entries.__getitem__))
         if len(outcomes) > 1:
             return
-    names = " and ".join(f"“{by_key[key].label}”" for key in keys)
+    names = " and ".join(f"“{subject_name(setup, key)}”" for key in keys)
     how = "always, whatever is entered for" if outcomes == {True} else "never, whatever is entered for"
     yield f"{what} {how} {names}. Please change the rule or take it away."
 
 
-def _domain(field: AnyField, conditions: list[Condition]) -> list[Entry]:
+def _domain(setup: "Setup", key: str, conditions: list[Condition]) -> list[Entry]:
     """Return entries that stand for all there can be, as far as the conditions can tell them apart."""
+    if key == VARIANT:
+        return [variant.key for variant in setup.offer.variants]
+    field = setup.field(key)
+    named = [str(value) for condition in conditions for value in (condition.value, *condition.values)]
     if isinstance(field, YesNoField):
         return [True, False]
-    offered = _offered(field)
+    if isinstance(field, SeveralField):
+        wanted = list(dict.fromkeys(named))[:MOST_TOGETHER]
+        return [chosen for count in range(len(wanted) + 1) for chosen in combinations(wanted, count)]
+    offered = _offered(field) if field else None
     if offered is not None:
         return ["", *offered]
-    named = [str(value) for condition in conditions for value in (condition.value, *condition.values)]
     around = [near for value in named for near in _near(value)]
     return list(dict.fromkeys(["", ANYTHING_ELSE, *named, *around, "".join(named)]))
 
@@ -134,20 +178,29 @@ def _near(value: str) -> Iterator[str]:
     yield from ((day - ONE_DAY).isoformat(), (day + ONE_DAY).isoformat())
 
 
-def _circles(by_key: dict[str, AnyField]) -> Iterator[str]:
+def _circles(setup: "Setup") -> Iterator[str]:
+    waits = {field.key: _waits_for(setup, field) for field in setup.fields}
     done: set[str] = set()
 
     def visit(key: str, path: tuple[str, ...]) -> Iterator[str]:
         if key in path:
-            names = [by_key[step].label for step in (*path[path.index(key) :], key)]
+            names = [subject_name(setup, step) for step in (*path[path.index(key) :], key)]
             yield "These fields wait for each other: " + " → ".join(f"“{name}”" for name in names) + "."
             return
-        if key in done or key not in by_key:
+        if key in done or key not in waits:
             return
-        rule = by_key[key].ask_when
-        for condition in rule.all_conditions if rule else ():
-            yield from visit(condition.field, (*path, key))
+        for other in waits[key]:
+            yield from visit(other, (*path, key))
         done.add(key)
 
-    for key in by_key:
+    for key in waits:
         yield from visit(key, ())
+
+
+def _waits_for(setup: "Setup", field: AnyField) -> list[str]:
+    """Return what must be decided before the entry of a field is."""
+    section = setup.section(field.section)
+    rules = [field.ask_when, section.ask_when if section else None]
+    if isinstance(field, OptionsField):
+        rules += [option.ask_when for option in field.options]
+    return [condition.field for rule in rules if rule for condition in rule.all_conditions]

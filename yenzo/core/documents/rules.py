@@ -6,23 +6,27 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from yenzo.core.documents.entries import UploadedFile
-from yenzo.core.documents.values import Frozen, Key, Text
+from yenzo.core.documents.entries import Address, UploadedFile
+from yenzo.core.documents.values import Frozen, Text
 
 Match = Literal["all", "any", "none"]
-Test = Literal["is", "is_not", "one_of", "filled", "empty", "more", "less", "contains"]
-Entry = str | bool | UploadedFile
+Test = Literal["is", "is_not", "one_of", "filled", "empty", "more", "less", "contains", "has", "has_not"]
+Entry = str | bool | UploadedFile | tuple[str, ...] | Address
+# What is compared beside entries: the chosen variant, and what the product itself is.
+VARIANT, CATEGORY, SKU = "@variant", "@category", "@sku"
+Subject = Annotated[str, Field(pattern=r"^(@(variant|category|sku)|[a-z0-9][a-z0-9_-]{0,59})$")]
 ValueOf = Callable[[str], Entry]
 MOST_DIGITS = 15
 
 
 class Condition(Frozen):
-    """One comparison with the entry of another field. An entry that is not asked is as if empty.
+    """One comparison: with the entry of another field, the variant, or what the product is.
 
+    An entry that is not asked is as if empty. Several of a choice have, or have not, one of its options.
     More and less compare numbers, and days written YYYY-MM-DD; nothing is more or less than an entry that is neither.
     """
 
-    field: Key
+    field: Subject
     test: Test = "is"
     value: Text | bool = ""
     values: tuple[Text, ...] = Field(default=(), max_length=200, description="for one_of")
@@ -79,6 +83,10 @@ def _matches(condition: Condition, value: Entry) -> bool:
             return not _same(condition.value, value)
         case "one_of":
             return value in condition.values
+        case "has":
+            return isinstance(value, tuple) and condition.value in value
+        case "has_not":
+            return not isinstance(value, tuple) or condition.value not in value
         case "filled":
             return bool(value)
         case "empty":

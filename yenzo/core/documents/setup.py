@@ -12,24 +12,17 @@ from yenzo.core.documents.faults import find_faults
 from yenzo.core.documents.fields import AnyField
 from yenzo.core.documents.materials import Materials
 from yenzo.core.documents.placements import AnyPlacement
+from yenzo.core.documents.rules import Rule
 from yenzo.core.documents.values import (
     Frozen,
     Key,
     Label,
     Length,
     Money,
+    Picture,
     ScreenColor,
-    Sha256,
     Text,
 )
-
-
-class Picture(Frozen):
-    """A picture by its content's SHA-256, with its size in pixels."""
-
-    asset: Sha256
-    width_px: int = Field(gt=0, le=20_000)
-    height_px: int = Field(gt=0, le=20_000)
 
 
 class Scale(Frozen):
@@ -88,6 +81,7 @@ class Offer(Frozen):
     story: Text = ""
     sku: Text = ""
     category: Text = ""
+    picture: Picture | None = Field(default=None, description="what shows the goods where no side does; never produced")
     currency: str = Field(default="GBP", pattern=r"^[A-Z]{3}$")
     base_price: Money = Field(ge=0)
     taxes_included: bool = True
@@ -98,12 +92,30 @@ class Offer(Frozen):
         return next((variant for variant in self.variants if variant.key == key), None)
 
 
+class Section(Frozen):
+    """Fields under a title of their own, with an introduction; a section that isn't asked asks none of its fields."""
+
+    key: Key
+    title: Label
+    introduction: Text = ""
+    ask_when: Rule | None = None
+
+
+class Form(Frozen):
+    """How the order form is laid out: all of it together, sections folded, or one page after another."""
+
+    shown: Literal["together", "folded", "pages"] = "together"
+    finish_pages: bool = Field(default=False, description="whether a page must be complete before the next one")
+
+
 class Setup(Frozen):
     """A whole set-up. A draft has no `materials`; a published one carries all that it refers to."""
 
     schema_: Literal["yenzo-setup/1"] = Field(default="yenzo-setup/1", alias="schema")
     offer: Offer
     sides: tuple[Side, ...] = ()
+    form: Form = Form()
+    sections: tuple[Section, ...] = ()
     fields: tuple[AnyField, ...] = ()
     charges: tuple[AnyCharge, ...] = ()
     placements: tuple[AnyPlacement, ...] = ()
@@ -119,6 +131,21 @@ class Setup(Frozen):
     def field(self, key: str) -> AnyField | None:
         """Return the field with this key, if there is one."""
         return next((field for field in self.fields if field.key == key), None)
+
+    def section(self, key: str | None) -> Section | None:
+        """Return the section with this key, if there is one."""
+        return next((section for section in self.sections if section.key == key), None)
+
+    def fields_of(self, section_key: str | None) -> tuple[AnyField, ...]:
+        """Return the fields of a section, or those that stand before all sections."""
+        return tuple(field for field in self.fields if field.section == section_key)
+
+    @property
+    def form_order(self) -> Iterable[tuple[Section | None, tuple[AnyField, ...]]]:
+        """The fields in the order of the form: those before all sections, then each section's."""
+        yield None, self.fields_of(None)
+        for section in self.sections:
+            yield section, self.fields_of(section.key)
 
     def side(self, key: str) -> Side | None:
         """Return the side with this key, if there is one."""

@@ -40,3 +40,11 @@ Length = Annotated[float, Field(gt=0, le=20_000)]
 Offset = Annotated[float, Field(ge=-20_000, le=20_000)]
 Margin = Annotated[float, Field(ge=0, le=500)]
 Angle = Annotated[float, Field(ge=-360, le=360)]
+
+
+class Picture(Frozen):
+    """A picture by its content's SHA-256, with its size in pixels."""
+
+    asset: Sha256
+    width_px: int = Field(gt=0, le=20_000)
+    height_px: int = Field(gt=0, le=20_000)

@@ -91,13 +91,20 @@ def _label_and_amount(setup: Setup, charge: AnyCharge, field: AnyField, asked: A
             share = f"{charge.percent.normalize():f} %"
             return f"{field.label}: {share} of the base price", _base(setup, asked) * charge.percent / 100
         case ChoiceCharge():
-            chosen = asked.text(field.key)
-            amount = charge.amounts.get(chosen)
-            return None if amount is None else (f"{field.label}: {value_name(setup, field, chosen)}", amount)
+            return _by_choice(setup, charge, field, asked)
         case CharacterCharge() | WordCharge() | LineCharge():
             return _by_count(charge, field, asked)
         case _:
             assert_never(charge)
+
+
+def _by_choice(setup: Setup, charge: ChoiceCharge, field: AnyField, asked: Asked) -> tuple[str, Decimal] | None:
+    value = asked.values[field.key]
+    charged = [str(key) for key in (value if isinstance(value, tuple) else (value,)) if key in charge.amounts]
+    if not charged:
+        return None
+    names = ", ".join(value_name(setup, field, key) for key in charged)
+    return f"{field.label}: {names}", sum((charge.amounts[key] for key in charged), Decimal(0))
 
 
 def _base(setup: Setup, asked: Asked) -> Decimal:

@@ -67,7 +67,7 @@ class _Composer:
     def _lands(self, placement: AnyPlacement) -> bool:
         if not any(self.asked.is_filled(key) for key in placement.fields):
             return False
-        return placement.when is None or holds(placement.when, lambda key: self.asked.values.get(key, ""))
+        return placement.when is None or holds(placement.when, lambda key: self.asked.subject(self.setup, key))
 
     def _artwork(
         self, area: Area, placement: ArtworkPlacement, adjustment: Adjustment

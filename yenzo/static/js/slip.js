@@ -54,6 +54,30 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   }
 });
 
+// Which sections are shown is Python's to say; it comes with the state of the slip.
+document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
+  if (detail.target.id !== "slip-state") return;
+  const page = detail.target.querySelector("[data-hidden-sections]");
+  const hidden = new Set(page.dataset.hiddenSections.split(" "));
+  let turned = null;
+  for (const section of document.querySelectorAll(".slip-section")) {
+    const isNew = section.hidden && !hidden.has(section.id);
+    section.hidden = hidden.has(section.id);
+    if (isNew && section.id === `section-${page.value}`) turned = section;
+  }
+  const isPaged = document.querySelector("#page-turns > *");
+  if (turned && isPaged) turned.querySelector(".line:not([hidden]) :is(input:not([type=hidden]), textarea, select)")?.focus();
+});
+
+// A page that must be finished first shows where.
+document.addEventListener("htmx:afterRequest", ({ detail }) => {
+  if (detail.elt.name !== "go") return;
+  requestAnimationFrame(() => {
+    const missing = document.querySelector(".slip-section:not([hidden]) .problem")?.closest(".line");
+    missing?.querySelector("input:not([type=hidden]), textarea, select")?.focus();
+  });
+});
+
 function post(drop, address, body, name) {
   const form = formOf(drop);
   const progress = drop.querySelector("progress");

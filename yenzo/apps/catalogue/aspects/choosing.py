@@ -9,8 +9,7 @@ from yenzo.apps.catalogue.to_core import materials
 from yenzo.core.asking.kinds.choices import offered_colors
 from yenzo.core.asking.words import value_name
 from yenzo.core.documents.charges import ChoiceCharge
-from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.fields import AnyField, ChoiceField, ColorField, TypefaceField, YesNoField
+from yenzo.core.documents.fields import AnyField, ColorField, OptionsField, SeveralField, TypefaceField, YesNoField
 from yenzo.core.documents.setup import Setup
 
 MOST_NAMED = 6
@@ -18,7 +17,7 @@ MOST_NAMED = 6
 
 def possibilities(setup: Setup, field: AnyField) -> list[tuple[str, str]]:
     """Return what a field offers as (key, name)."""
-    if isinstance(field, ChoiceField):
+    if isinstance(field, OptionsField):
         return [(option.key, option.label) for option in field.options]
     if isinstance(field, TypefaceField):
         return [(key, value_name(setup, field, key)) for key in field.typefaces]
@@ -38,44 +37,6 @@ def dropped_amounts(line: FormLine, left: set[str]) -> Operations:
         for charge in line.setup.charges_of(line.field.key)
         if isinstance(charge, ChoiceCharge) and set(charge.amounts) - left
     ]
-
-
-class OptionsAspect(Aspect):
-    key, heading = "options", "What can be chosen?"
-
-    def words(self, line: FormLine) -> str:
-        names = [name for _, name in possibilities(line.setup, line.field)]
-        more = len(names) - MOST_NAMED
-        return joined(names, "or") if more <= 0 else f"{', '.join(names[:MOST_NAMED])} and {more} more"
-
-    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        assert isinstance(line.field, ChoiceField)
-        lines = [
-            f"{option.label} = {option.produced}" if option.produced else option.label for option in line.field.options
-        ]
-        return {
-            "options": forms.CharField(
-                widget=forms.Textarea(attrs={"rows": min(len(lines) + 2, 10)}),
-                initial="\n".join(lines),
-                label="One choice a line; after “ = ” what is produced, if it is another text",
-            )
-        }
-
-    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
-        assert isinstance(line.field, ChoiceField)
-        known = {option.label: option.key for option in line.field.options}
-        options: list[dict[str, Any]] = []
-        for row in filter(None, (row.strip() for row in given["options"].splitlines())):
-            label, _, produced = (part.strip() for part in row.partition(" = "))
-            key = known.get(label) or free_key({"options": [*options, *_taken(known)]}, ("options",), label)
-            options.append({"key": key, "label": label, **({"produced": produced} if produced else {})})
-        left = {option["key"] for option in options}
-        default = [line.set("default", None)] if line.field.default not in left else []
-        return [line.set("options", options), *default, *dropped_amounts(line, left)]
-
-
-def _taken(known: dict[str, str]) -> list[dict[str, str]]:
-    return [{"key": key} for key in known.values()]
 
 
 class FacesAspect(Aspect):
@@ -149,12 +110,24 @@ class DefaultAspect(Aspect):
     def words(self, line: FormLine) -> str:
         if isinstance(line.field, YesNoField):
             return "yes" if line.field.default else "no"
+        if isinstance(line.field, SeveralField):
+            names = dict(possibilities(line.setup, line.field))
+            return joined([names[key] for key in line.field.default if key in names]) if line.field.default else "none"
         default = getattr(line.field, "default", None)
         return value_name(line.setup, line.field, default) if default else "nothing"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         if isinstance(line.field, YesNoField):
             choices, initial = [("no", "No"), ("yes", "Yes")], "yes" if line.field.default else "no"
+        elif isinstance(line.field, SeveralField):
+            several = forms.MultipleChoiceField(
+                required=False,
+                choices=possibilities(line.setup, line.field),
+                initial=line.field.default,
+                widget=forms.CheckboxSelectMultiple,
+                label="At first",
+            )
+            return {"default": several}
         else:
             choices = [("", "Nothing"), *possibilities(line.setup, line.field)]
             initial = getattr(line.field, "default", None) or ""

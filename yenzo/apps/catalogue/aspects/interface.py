@@ -3,14 +3,15 @@
 from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from decimal import Decimal
-from typing import Any, ClassVar
+from typing import Any, ClassVar, Generic
 
 from django import forms
 from django.http import QueryDict
+from typing_extensions import TypeVar
 
 from yenzo.core.documents.fields import AnyField
 from yenzo.core.documents.placements import AnyPlacement
-from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.setup import Section, Setup
 
 Operations = list[dict[str, Any]]
 
@@ -22,6 +23,11 @@ class FormLine:
     setup: Setup
     field: AnyField
     placement: AnyPlacement | None = None
+
+    @property
+    def key(self) -> str:
+        """The key of its field."""
+        return self.field.key
 
     @property
     def name(self) -> str:
@@ -38,7 +44,41 @@ class FormLine:
         return {"do": "set", "path": ["placements", self.placement.key, name], "value": value}
 
 
-class Aspect(ABC):
+@dataclass(frozen=True)
+class SectionLine:
+    """A section of the order form in its set-up."""
+
+    setup: Setup
+    section: Section
+
+    @property
+    def key(self) -> str:
+        """The key of the section."""
+        return self.section.key
+
+    @property
+    def name(self) -> str:
+        """What the section is called."""
+        return self.section.title
+
+    def set(self, name: str, value: Any) -> dict[str, Any]:
+        """Return the operation that sets a value of the section."""
+        return {"do": "set", "path": ["sections", self.section.key, name], "value": value}
+
+
+@dataclass(frozen=True)
+class WholeForm:
+    """The order form as a whole."""
+
+    setup: Setup
+    key: str = ""
+    name: str = "The form"
+
+
+L = TypeVar("L", bound=FormLine | SectionLine | WholeForm, default=FormLine)
+
+
+class Aspect(ABC, Generic[L]):
     """One underlined value: its words, its form, and what saving the form does."""
 
     key: ClassVar[str]
@@ -47,24 +87,24 @@ class Aspect(ABC):
     offer: ClassVar[str] = ""
 
     @abstractmethod
-    def words(self, line: FormLine) -> str:
+    def words(self, line: L) -> str:
         """Return the underlined words."""
 
-    def is_plain(self, line: FormLine) -> bool:  # noqa: ARG002 - most values are always said
+    def is_plain(self, line: L) -> bool:  # noqa: ARG002 - most values are always said
         """Tell whether the sentence reads well without this value."""
         return False
 
     @abstractmethod
-    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+    def form_fields(self, line: L) -> dict[str, forms.Field]:
         """Return the fields of the form, with what the set-up has as their initial values."""
 
     @abstractmethod
-    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+    def operations(self, line: L, given: dict[str, Any]) -> Operations:
         """Return the operations that make the set-up say what was given."""
 
-    def form(self, line: FormLine, data: QueryDict | None = None) -> forms.Form:
+    def form(self, line: L, data: QueryDict | None = None, files: Any = None) -> forms.Form:
         """Return the form, bound when there is data."""
-        form = forms.Form(data, auto_id=f"{self.key}-%s")
+        form = forms.Form(data, files, auto_id=f"{self.key}-%s")
         form.fields.update(self.form_fields(line))
         return form
 

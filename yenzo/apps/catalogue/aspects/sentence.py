@@ -5,11 +5,12 @@ from dataclasses import dataclass, replace
 
 from yenzo.apps.catalogue.aspects.asking import AskWhenAspect, LandsWhenAspect, RequiredWhenAspect
 from yenzo.apps.catalogue.aspects.charging import ChargeAspect
-from yenzo.apps.catalogue.aspects.choosing import ColorsAspect, DefaultAspect, FacesAspect, OptionsAspect
+from yenzo.apps.catalogue.aspects.choosing import ColorsAspect, DefaultAspect, FacesAspect
 from yenzo.apps.catalogue.aspects.effects import PlateAspect, SecondColorAspect, ShadowAspect, StrokeAspect
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine
 from yenzo.apps.catalogue.aspects.layout import JoinedAspect, LayoutAspect, LettersAspect
 from yenzo.apps.catalogue.aspects.measuring import DaysAspect, NoteLimitAspect, RangeAspect, RegionAspect
+from yenzo.apps.catalogue.aspects.options import HowManyAspect, LooksAspect, OfferedWhenAspect, OptionsAspect
 from yenzo.apps.catalogue.aspects.placing import (
     AlignAspect,
     ArtworkPaintAspect,
@@ -20,6 +21,7 @@ from yenzo.apps.catalogue.aspects.placing import (
     PlacesAspect,
     area_names,
 )
+from yenzo.apps.catalogue.aspects.standing import CountriesAspect, ExplanationAspect, KindAspect, StandsAspect
 from yenzo.apps.catalogue.aspects.wording import (
     AllowedAspect,
     CapitalsAspect,
@@ -31,11 +33,15 @@ from yenzo.apps.catalogue.aspects.wording import (
     RequiredAspect,
     SampleAspect,
 )
+from yenzo.core.documents.fields import OptionsField
 
 ASPECTS: dict[str, Aspect] = {
     aspect.key: aspect
     for aspect in (
         LabelAspect(),
+        KindAspect(),
+        StandsAspect(),
+        ExplanationAspect(),
         RequiredAspect(),
         LimitAspect(),
         AllowedAspect(),
@@ -49,6 +55,10 @@ ASPECTS: dict[str, Aspect] = {
         RegionAspect(),
         NoteLimitAspect(),
         OptionsAspect(),
+        LooksAspect(),
+        OfferedWhenAspect(),
+        HowManyAspect(),
+        CountriesAspect(),
         FacesAspect(),
         ColorsAspect(),
         DefaultAspect(),
@@ -72,26 +82,14 @@ ASPECTS: dict[str, Aspect] = {
         RequiredWhenAspect(),
     )
 }
-KIND_WORDS = {
-    "line": "a line of text",
-    "paragraph": "a paragraph",
-    "choice": "a choice",
-    "number": "a number",
-    "date": "a day",
-    "email": "a mail address",
-    "phone": "a telephone number",
-    "link": "an address in the web",
-    "note": "a note to the workshop",
-    "yes_no": "yes or no",
-    "typeface": "a choice of typeface",
-    "color": "a color",
-    "artwork": "an upload",
-}
 # The sentence of each kind, up to where its entry lands. In braces: aspects.
 PATTERNS = {
     "line": ", {required}, {limit}, {allowed}, {capitals}, {sample}. Goes on {places}",
     "paragraph": ", {required}, {limit}, {lines}, {allowed}, {capitals}, {sample}. Goes on {places}",
     "choice": ", {required}: {options}; at first {default}. Goes on {places}",
+    "several": ", {required}: {how-many} {options}; at first {default}. Goes on {places}",
+    "address": ", {required}, {countries}. Goes on {places}",
+    "heading": "",
     "number": ", {required}, {range}, {sample}. Goes on {places}",
     "date": ", {required}, {days}. Goes on {places}",
     "email": ", {required}, {sample}",
@@ -108,7 +106,19 @@ PLACED_ARTWORK = ", {fit}, {artwork-paint}"
 # What is said only where it isn't plain, and offered behind the sentence else.
 MORE_TEXT = ("letters", "stroke", "shadow", "plate", "second-color", "joined", "lands-when")
 MORE_ARTWORK = ("lands-when",)
+MORE_OPTIONS = ("looks", "offered-when")
+MORE_HEADING = ("stands", "explanation")
+MORE_LINE = ("required-when", *MORE_HEADING)
 ENDING = ". Adds {charge}. Asked {ask-when}."
+HEADING_ENDING = ". Asked {ask-when}."
+# How a value that isn't plain is said after the sentence; one of a placement goes on with it.
+SAID_AFTER = {
+    "looks": " Shown {}.",
+    "offered-when": " Offered: {}.",
+    "required-when": " Must be filled when {}.",
+    "stands": " It is {}.",
+    "explanation": " Explained by {}.",
+}
 
 
 @dataclass(frozen=True)
@@ -124,31 +134,34 @@ class Part:
 def sentence_of(line: FormLine) -> list[Part]:
     """Return the sentence of a line after its name."""
     kind = line.field.kind
-    parts = [Part(f" — {KIND_WORDS[kind]}"), *_filled(line, PATTERNS[kind])]
+    parts = [Part(" — "), *_filled(line, f"{{kind}}{PATTERNS[kind]}")]
     placements = list(line.setup.placements_of(line.field.key))
     names = area_names(line.setup)
     for placement in placements:
         if len(placements) > 1:
             parts.append(Part(f"; on {names[f'{placement.side}/{placement.area}']}"))
         parts.extend(_placed(replace(line, placement=placement), is_artwork=placement.kind == "artwork"))
-    ending = ENDING if line.field.ask_when is None else ENDING.replace("Asked {", "Asked when {")
-    parts.extend(_filled(line, ending))
-    needed = ASPECTS["required-when"]
-    if not needed.is_plain(line):
-        return [*parts, *_filled(line, f" Must be filled when {{{needed.key}}}.")]
-    return [*parts, Part(f"+ {needed.offer}", needed.key, is_offer=True)]
+    ending = HEADING_ENDING if kind == "heading" else ENDING
+    parts.extend(_filled(line, ending if line.field.ask_when is None else ending.replace("sked {", "sked when {")))
+    more = MORE_LINE if kind != "heading" else MORE_HEADING
+    return [*parts, *_more(line, (*MORE_OPTIONS, *more) if isinstance(line.field, OptionsField) else more)]
+
+
+def _more(line: FormLine, names: tuple[str, ...]) -> Iterator[Part]:
+    """Yield what is said only where it isn't plain, and what is offered where it is; all offers come last."""
+    aspects = [ASPECTS[name] for name in names]
+    for aspect in aspects:
+        if not aspect.is_plain(line):
+            yield from _filled(line, SAID_AFTER.get(aspect.key, ", {}").replace("{}", f"{{{aspect.key}}}"))
+    for aspect in aspects:
+        if aspect.is_plain(line):
+            yield Part(f"+ {aspect.offer}", aspect.key, line.placement.key if line.placement else "", is_offer=True)
 
 
 def _placed(line: FormLine, *, is_artwork: bool) -> Iterator[Part]:
     assert line.placement is not None
     yield from _filled(line, PLACED_ARTWORK if is_artwork else PLACED_TEXT)
-    more = [ASPECTS[name] for name in (MORE_ARTWORK if is_artwork else MORE_TEXT)]
-    for aspect in more:
-        if not aspect.is_plain(line):
-            yield from _filled(line, f", {{{aspect.key}}}")
-    for aspect in more:
-        if aspect.is_plain(line):
-            yield Part(f"+ {aspect.offer}", aspect.key, line.placement.key, is_offer=True)
+    yield from _more(line, MORE_ARTWORK if is_artwork else MORE_TEXT)
 
 
 def _filled(line: FormLine, pattern: str) -> Iterator[Part]:

@@ -16,7 +16,7 @@ from yenzo.core.artwork.facts import Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.faults import find_nonsense, missing_materials
-from yenzo.core.documents.fields import ColorField, TypefaceField
+from yenzo.core.documents.fields import ColorField, OptionsField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.reading import dump_document, read_setup
 from yenzo.core.documents.setup import Setup
@@ -24,12 +24,19 @@ from yenzo.core.errors import DocumentError
 
 
 @service(*SELLERS)
-def create_product(actor: Actor, *, name: str, base_price: Decimal, currency: str, picture: dict[str, Any]) -> Product:  # noqa: ARG001
-    """Make a product with one side out of a picture that `add_goods_picture` has taken."""
+def create_product(
+    actor: Actor,  # noqa: ARG001
+    *,
+    name: str,
+    base_price: Decimal,
+    currency: str,
+    picture: dict[str, Any] | None,
+) -> Product:
+    """Make a product: with one side out of a picture that `add_goods_picture` has taken, or without any."""
     document = {
         "schema": "yenzo-setup/1",
         "offer": {"name": name, "base_price": str(base_price), "currency": currency},
-        "sides": [{"key": "front", "name": "Front", "picture": picture}],
+        "sides": [{"key": "front", "name": "Front", "picture": picture}] if picture else [],
     }
     return _insert_product(document)
 
@@ -98,7 +105,7 @@ def _insert_product(draft: dict[str, Any], wanted_key: str | None = None) -> Pro
 
 
 def _insert_revision(actor: Actor, product: Product, setup: Setup) -> Revision:
-    document = dump_document(_with_used_materials_only(setup))
+    document = dump_document(_as_published(setup))
     canonical = json.dumps(document, sort_keys=True, ensure_ascii=False, separators=(",", ":"))
     latest = product.revisions.first()
     revision = Revision.objects.create(
@@ -120,11 +127,15 @@ def _insert_revision(actor: Actor, product: Product, setup: Setup) -> Revision:
 def _assets_of(setup: Setup, document: dict[str, Any]) -> set[str]:
     pictures = [side.picture for side in setup.sides]
     pictures += [picture for variant in setup.offer.variants for picture in variant.pictures.values()]
+    pictures += [setup.offer.picture] if setup.offer.picture else []
+    pictures += [field.picture for field in setup.fields if field.picture]
+    choices = (field for field in setup.fields if isinstance(field, OptionsField))
+    pictures += [option.picture for field in choices for option in field.options if option.picture]
     typefaces = document.get("materials", {}).get("typefaces", {})
     return {picture.asset for picture in pictures} | {typeface["font"] for typeface in typefaces.values()}
 
 
-def _with_used_materials_only(setup: Setup) -> Setup:
+def _as_published(setup: Setup) -> Setup:
     lines = [placement for placement in setup.placements if isinstance(placement, TextPlacement)]
     typefaces = {line.typeface.fixed for line in lines}
     palettes = {source.palette for placement in setup.placements for source in placement.colors}
@@ -142,4 +153,5 @@ def _with_used_materials_only(setup: Setup) -> Setup:
             "typefaces": {key: typeface for key, typeface in have.typefaces.items() if key in typefaces},
         }
     )
-    return setup.model_copy(update={"materials": used})
+    fields = tuple(field.model_copy(update={"kept": {}}) for field in setup.fields)
+    return setup.model_copy(update={"materials": used, "fields": fields})

@@ -1,23 +1,23 @@
 """Lines of the order form: added, edited in place, moved, copied, removed."""
 
 from dataclasses import replace
-from typing import Any, get_args
+from typing import Any
 
-from django import forms
 from django.http import Http404, HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404, render
+from django.shortcuts import get_object_or_404
+from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
-from yenzo.apps.catalogue.aspects import ASPECTS, Aspect, FormLine
+from yenzo.apps.catalogue.aspects import ASPECTS, FormLine
 from yenzo.apps.catalogue.forms import NewLineForm
+from yenzo.apps.catalogue.kinds import beginning_of
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import setup_of_draft
+from yenzo.apps.catalogue.views.opened import Opened, answer_aspect
 from yenzo.apps.catalogue.views.setup import changed, setup_answer
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.fields import ArtworkKind
-from yenzo.core.documents.setup import Setup
 
 REFUSED = 422
 
@@ -31,65 +31,40 @@ def add_line(request: HttpRequest, key: str) -> HttpResponse:
         return setup_answer(request, product, status=REFUSED, new_line=form, trouble="Give the new line a label.")
     label, kind = form.cleaned_data["label"], form.cleaned_data["kind"]
     item = {"key": free_key(product.draft, ("fields",), label), "kind": kind, "label": label}
-    operation = {"do": "add", "path": ["fields"], "item": {**item, **_beginning(setup_of_draft(product), kind)}}
+    operation = {"do": "add", "path": ["fields"], "item": {**item, **beginning_of(setup_of_draft(product), kind)}}
     return changed(request, key, [operation], f"Line “{label}” added")
-
-
-def _beginning(setup: Setup, kind: str) -> dict[str, Any]:
-    """Return what a new line of a kind has, so that it is usable at once."""
-    if kind == "line":
-        return {"most_characters": 30}
-    if kind == "paragraph":
-        return {"most_characters": 200}
-    if kind == "choice":
-        return {"options": [{"key": "first", "label": "First"}, {"key": "second", "label": "Second"}]}
-    if kind == "date":
-        return {"after_working_days": 5, "closed_weekdays": [5, 6]}
-    if kind == "artwork":
-        return {"kinds": list(get_args(ArtworkKind))}
-    if kind == "typeface":
-        faces = list(setup.materials.typefaces)[:3] or ["none"]
-        return {"typefaces": faces, "default": faces[0]}
-    if kind == "color":
-        palettes = list(setup.materials.palettes.items())
-        return {"palette": palettes[0][0], "default": palettes[0][1].colors[0].key} if palettes else {"palette": "none"}
-    return {}
 
 
 @staff_page(*SELLERS)
 def edit_aspect(request: HttpRequest, key: str, field_key: str, aspect_key: str) -> HttpResponse:
     """Show the form of an underlined value in its place, or save it."""
-    product = get_object_or_404(Product, key=key)
-    line, aspect = _line(product, field_key, request.GET.get("placement", "")), ASPECTS.get(aspect_key)
+    line = _line(get_object_or_404(Product, key=key), field_key, request.GET.get("placement", ""))
+    aspect = ASPECTS.get(aspect_key)
     if aspect is None:
         raise Http404
-    form = aspect.form(line, request.POST if request.method == "POST" else None)
-    if request.method == "POST" and form.is_valid():
-        try:
-            operations = aspect.operations(line, form.cleaned_data)
-        except forms.ValidationError as error:
-            form.add_error(None, error)
-        else:
-            return changed(request, key, operations, f"{line.name}: {aspect.heading}", refocus=_focus(line, aspect))
-    context = {"form": form, "line": line, "aspect": aspect, "product": product}
-    response = render(request, "catalogue/_aspect_form.html", context, status=REFUSED if form.is_bound else 200)
-    if form.is_bound:
-        response["HX-Retarget"], response["HX-Reswap"] = "#open-form", "outerHTML"
-    return response
-
-
-def _focus(line: FormLine, aspect: Aspect) -> str:
-    return f"value-{line.field.key}-{aspect.key}-{line.placement.key if line.placement else ''}"
+    placement = line.placement.key if line.placement else ""
+    address = reverse("catalogue:edit_aspect", args=[key, field_key, aspect_key])
+    opened = Opened(
+        address=f"{address}?placement={placement}" if placement else address,
+        opener=f"value-{field_key}-{aspect_key}-{placement}",
+        label=f"{line.name}: {aspect.heading}",
+    )
+    return answer_aspect(request, key, aspect, line, opened)
 
 
 @staff_page(*SELLERS)
 @require_POST
 def move_line(request: HttpRequest, key: str, field_key: str) -> HttpResponse:
+    """Move a line to where another one stands, into its section."""
     line = _line(get_object_or_404(Product, key=key), field_key)
+    shown = [field for _, fields in line.setup.form_order for field in fields]
     sent = request.POST.get("position", "")
-    position = min(int(sent), len(line.setup.fields) - 1) if sent.isdecimal() else 0
-    operation = {"do": "move", "path": ["fields"], "key": field_key, "position": position}
-    return changed(request, key, [operation], f"{line.name} moved", refocus=f"line-grip-{field_key}")
+    there = shown[min(int(sent), len(shown) - 1) if sent.isdecimal() else 0]
+    position = [field.key for field in line.setup.fields].index(there.key)
+    operations = [{"do": "move", "path": ["fields"], "key": field_key, "position": position}]
+    if there.section != line.field.section:
+        operations.append(line.set("section", there.section))
+    return changed(request, key, operations, f"{line.name} moved", refocus=f"line-grip-{field_key}")
 
 
 @staff_page(*SELLERS)

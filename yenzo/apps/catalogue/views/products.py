@@ -27,9 +27,11 @@ def new_product(request: HttpRequest) -> HttpResponse:
     form = NewProductForm(request.POST or None, request.FILES or None)
     if request.method == "POST" and form.is_valid():
         actor, given = actor_of(request.user), form.cleaned_data
-        sent: TemporaryUploadedFile = given["picture"]
+        sent: TemporaryUploadedFile | None = given["picture"]
         try:
-            picture = add_goods_picture(actor, Path(sent.temporary_file_path()), sent.name or "picture")
+            picture = (
+                add_goods_picture(actor, Path(sent.temporary_file_path()), sent.name or "picture") if sent else None
+            )
             product = create_product(
                 actor,
                 name=given["name"],
@@ -40,6 +42,8 @@ def new_product(request: HttpRequest) -> HttpResponse:
         except ArtworkError as error:
             form.add_error("picture", error.message)
         else:
+            if picture is None:
+                return redirect("catalogue:setup", product.key)
             return redirect("catalogue:scale", product.key, "front")
     status = 422 if form.is_bound else 200
     return render(request, "catalogue/new_product.html", {"form": form, "section": "products"}, status=status)

@@ -4,6 +4,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from django.core.exceptions import ValidationError
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
@@ -11,15 +12,19 @@ from django.urls import reverse
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.catalogue.aspects import FormLine, Part, sentence_of
+from yenzo.apps.catalogue.aspects.interface import SectionLine, WholeForm
+from yenzo.apps.catalogue.aspects.sections import SECTION_ASPECTS, SHOWN_ASPECT
 from yenzo.apps.catalogue.bench import lay_out
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.forms import AreaForm, NewLineForm, OfferForm
+from yenzo.apps.catalogue.goods_pictures import taken_pictures
 from yenzo.apps.catalogue.listing import asks_words, is_changed
 from yenzo.apps.catalogue.models import DraftEdit, Product
 from yenzo.apps.catalogue.services.drafts import edit_draft, redo_edit, undo_edit
 from yenzo.apps.catalogue.services.products import publish_setup, unready
 from yenzo.apps.catalogue.to_core import setup_of_draft
-from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.fields import HeadingField
+from yenzo.core.documents.setup import Section, Setup
 from yenzo.core.errors import DocumentError
 
 CHANGED_EVENT = "draft-changed"
@@ -29,9 +34,34 @@ CHANGED_EVENT = "draft-changed"
 class SentenceRow:
     """A line of the order form as the page shows it."""
 
-    number: int
+    position: int
+    number: int | None
     line: FormLine
     parts: list[Part]
+
+
+@dataclass(frozen=True)
+class FormPart:
+    """A section with its lines as the page shows it, or the lines that stand before all sections."""
+
+    section: Section | None
+    asked: str
+    rows: tuple[SentenceRow, ...]
+
+
+def _parts_of_form(setup: Setup) -> list[FormPart]:
+    parts, at, number = [], 0, 0
+    for section, fields in setup.form_order:
+        rows = []
+        for field in fields:
+            number += not isinstance(field, HeadingField)
+            line = FormLine(setup, field)
+            shown = None if isinstance(field, HeadingField) else number
+            rows.append(SentenceRow(at, shown, line, sentence_of(line)))
+            at += 1
+        asked = SECTION_ASPECTS["ask-when"].words(SectionLine(setup, section)) if section else ""
+        parts.append(FormPart(section, asked, tuple(rows)))
+    return parts
 
 
 def selection_of(request: HttpRequest) -> str:
@@ -45,16 +75,13 @@ def setup_context(request: HttpRequest, product: Product, **more: Any) -> dict[s
     selected = more.pop("selected", None) or selection_of(request)
     area_form = more.pop("area_form", None) or _area_form(setup, selected)
     edits = DraftEdit.objects.filter(product=product)
-    rows = [
-        SentenceRow(number, FormLine(setup, field), sentence_of(FormLine(setup, field)))
-        for number, field in enumerate(setup.fields, 1)
-    ]
     return {
         "product": product,
         "setup": setup,
         "asks": asks_words(setup),
         "bench": lay_out(setup, selected, StoredAssets()),
-        "rows": rows,
+        "parts_of_form": _parts_of_form(setup),
+        "shown_words": SHOWN_ASPECT.words(WholeForm(setup)),
         "selected": selected if area_form else "",
         "selected_side": selected.partition("/")[0],
         "selected_area": selected.partition("/")[2],
@@ -147,15 +174,25 @@ def offer(request: HttpRequest, key: str) -> HttpResponse:
     """Show or save the product's own values."""
     product = get_object_or_404(Product.objects.select_related("live"), key=key)
     have = setup_of_draft(product).offer
-    form = OfferForm(request.POST or None, initial=have.model_dump(), auto_id="offer-%s")
+    form = OfferForm(request.POST or None, request.FILES or None, initial=have.model_dump(), auto_id="offer-%s")
     if request.method == "POST" and form.is_valid():
-        operations = [
-            {"do": "set", "path": ["offer", name], "value": str(value) if value not in (None, "") else None}
-            for name, value in form.cleaned_data.items()
-        ]
-        return changed(request, key, operations, "Name and price")
+        try:
+            given = {**form.cleaned_data, **taken_pictures(request, form)}
+        except ValidationError as error:
+            form.add_error("picture", error)
+        else:
+            operations = [
+                {"do": "set", "path": ["offer", name], "value": _offered(value)}
+                for name, value in given.items()
+                if name != "picture" or value
+            ]
+            return changed(request, key, operations, "Name and price")
     status = 422 if form.is_bound else 200
     return render(request, "catalogue/_offer_form.html", {"form": form, "product": product}, status=status)
+
+
+def _offered(value: Any) -> Any:
+    return value if isinstance(value, dict) else str(value) if value not in (None, "") else None
 
 
 def _area_form(setup: Setup, selected: str) -> AreaForm | None:

@@ -9,7 +9,7 @@ from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import setup_of_draft
-from yenzo.apps.designs.refreshing import changed_parts
+from yenzo.apps.designs.refreshing import refresh_context, turn_of_form
 from yenzo.apps.designs.slip import Slip, build_slip
 from yenzo.apps.designs.to_core import entries_of_form, uploads_of_form
 from yenzo.apps.designs.visitors import known_visitor
@@ -33,7 +33,7 @@ def try_out(request: HttpRequest, key: str) -> HttpResponse:
 def refresh(request: HttpRequest, key: str) -> HttpResponse:
     """Answer a keystroke: only what changed."""
     slip = _slip(request, get_object_or_404(Product, key=key))
-    return render(request, "designs/_refresh.html", {"slip": slip, **changed_parts(slip, request.POST)})
+    return render(request, "designs/_refresh.html", refresh_context(slip, request.POST, request.path))
 
 
 def _slip(request: HttpRequest, product: Product) -> Slip:
@@ -41,4 +41,5 @@ def _slip(request: HttpRequest, product: Product) -> Slip:
     if request.method != "POST" or "samples" in request.POST:
         return build_slip(setup, sample_entries(setup), StoredAssets(), {})
     uploads = uploads_of_form(setup, request.POST, known_visitor(request))
-    return build_slip(setup, entries_of_form(setup, request.POST, uploads), StoredAssets(), uploads)
+    entries = entries_of_form(setup, request.POST, uploads)
+    return build_slip(setup, entries, StoredAssets(), uploads, turn=turn_of_form(request.POST))

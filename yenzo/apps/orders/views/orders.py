@@ -13,7 +13,7 @@ from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.designs.downloads import download
-from yenzo.apps.designs.side_pictures import side_picture
+from yenzo.apps.designs.side_pictures import first_picture, side_picture
 from yenzo.apps.orders.models import Order, Piece
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
 from yenzo.apps.orders.showing import ShownPiece
@@ -65,15 +65,17 @@ def cancel(request: HttpRequest, number: int) -> HttpResponse:
 @staff_page(*STAFF)
 @require_safe
 @cache_control(private=True, max_age=3600)
-def piece_picture(request: HttpRequest, number: int, piece_number: int, side_key: str) -> HttpResponse:  # noqa: ARG001
+def piece_picture(request: HttpRequest, number: int, piece_number: int, side_key: str) -> HttpResponseBase:  # noqa: ARG001
     return picture_of_piece(_order(number), piece_number, side_key)
 
 
-def picture_of_piece(order: Order, piece_number: int, side_key: str) -> HttpResponse:
-    """Answer with the picture of one side of a piece; an empty side key means the first."""
+def picture_of_piece(order: Order, piece_number: int, side_key: str) -> HttpResponseBase:
+    """Answer with the picture of one side of a piece; the key "first" means what shows it in a list."""
     piece = get_object_or_404(Piece.objects.select_related("order", "revision"), order=order, number=piece_number)
-    scene = ShownPiece(piece).walked.scene
-    side = scene.side(side_key) or (next(iter(scene.sides), None) if side_key == "first" else None)
+    walked = ShownPiece(piece).walked
+    side = walked.scene.side(side_key)
+    if side is None and side_key == "first":
+        return first_picture(walked, StoredAssets())
     if side is None:
         raise Http404
     return HttpResponse(side_picture(side, StoredAssets()), content_type="image/png")

@@ -2,7 +2,7 @@
 
 import contextlib
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.cache import cache_control, never_cache
 from django.views.decorators.http import require_POST, require_safe
@@ -43,7 +43,7 @@ def pay(request: HttpRequest, token: str) -> HttpResponse:
 
 @require_safe
 @cache_control(private=True, max_age=3600)
-def piece_picture(request: HttpRequest, token: str, piece_number: int, side_key: str) -> HttpResponse:  # noqa: ARG001
+def piece_picture(request: HttpRequest, token: str, piece_number: int, side_key: str) -> HttpResponseBase:  # noqa: ARG001
     return picture_of_piece(_order(token), piece_number, side_key)
 
 

@@ -4,7 +4,7 @@ import uuid
 from typing import Any
 
 from django.contrib import messages
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.cache import cache_control
@@ -17,9 +17,9 @@ from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.limiting import may_go_on
 from yenzo.apps.designs.models import Design, Upload
-from yenzo.apps.designs.refreshing import changed_parts
+from yenzo.apps.designs.refreshing import refresh_context, turn_of_form
 from yenzo.apps.designs.services.designs import save_design
-from yenzo.apps.designs.side_pictures import side_picture
+from yenzo.apps.designs.side_pictures import first_picture
 from yenzo.apps.designs.slip import Slip, build_slip
 from yenzo.apps.designs.to_core import entries_of_form, uploads_of_entries, uploads_of_form, walk_design
 from yenzo.apps.designs.visitors import known_visitor, visitor_of
@@ -42,13 +42,12 @@ def home(request: HttpRequest) -> HttpResponse:
 
 @require_safe
 @cache_control(public=True, max_age=31_536_000, immutable=True)
-def sample_picture(request: HttpRequest, key: str, sha256: str) -> HttpResponse:  # noqa: ARG001
+def sample_picture(request: HttpRequest, key: str, sha256: str) -> HttpResponseBase:  # noqa: ARG001
     """Show a revision's goods with its sample text on them."""
     product = get_object_or_404(Product.objects.select_related("live"), key=key, live__sha256=sha256)
     assert product.live is not None
     setup = setup_of_revision(product.live)
-    side = walk(setup, sample_entries(setup), StoredAssets()).scene.sides[0]
-    return HttpResponse(side_picture(side, StoredAssets()), content_type="image/png")
+    return first_picture(walk(setup, sample_entries(setup), StoredAssets()), StoredAssets())
 
 
 @require_safe
@@ -72,7 +71,7 @@ def refresh(request: HttpRequest, key: str) -> HttpResponse:
     if not may_go_on(request, "preview"):
         return HttpResponse("Too many changes in a short time; wait a moment.", status=TOO_MANY)
     slip, _ = _slip_of_form(request, _live(key))
-    return render(request, "designs/_refresh.html", {"slip": slip, **changed_parts(slip, request.POST)})
+    return render(request, "designs/_refresh.html", refresh_context(slip, request.POST, request.path))
 
 
 @require_POST
@@ -122,7 +121,8 @@ def _slip_of_form(
     setup = setup_of_revision(product.live)
     uploads = uploads_of_form(setup, request.POST, known_visitor(request))
     entries = entries_of_form(setup, request.POST, uploads)
-    return build_slip(setup, entries, StoredAssets(), uploads, tells_missing=tells_missing), uploads
+    turn = turn_of_form(request.POST)
+    return build_slip(setup, entries, StoredAssets(), uploads, tells_missing=tells_missing, turn=turn), uploads
 
 
 def _live(key: str) -> Product:

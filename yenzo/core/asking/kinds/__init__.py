@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from yenzo.core.asking.kinds import choices, contacts, files, measured, texts
+from yenzo.core.asking.kinds import addresses, choices, contacts, files, headings, measured, texts
 from yenzo.core.asking.kinds.interface import Around, Given, Kind, Value
 from yenzo.core.documents.fields import AnyField, FieldBase
 
@@ -10,8 +10,10 @@ KINDS: dict[type[FieldBase], Kind[Any]] = {
     **texts.KINDS,
     **measured.KINDS,
     **contacts.KINDS,
+    **addresses.KINDS,
     **choices.KINDS,
     **files.KINDS,
+    **headings.KINDS,
 }
 
 __all__ = ["KINDS", "Around", "Given", "Kind", "Value", "kind_of"]

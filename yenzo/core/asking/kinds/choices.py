@@ -4,9 +4,17 @@ from abc import abstractmethod
 from collections.abc import Iterable, Iterator
 from typing import Any
 
-from yenzo.core.asking.kinds.interface import Around, F, Given, Kind, Value, problem
+from yenzo.core.asking.kinds.interface import Around, F, Given, Kind, Raw, Value, problem
 from yenzo.core.asking.problems import Problem
-from yenzo.core.documents.fields import ChoiceField, ColorField, FieldBase, TypefaceField, YesNoField
+from yenzo.core.documents.fields import (
+    ChoiceField,
+    ColorField,
+    FieldBase,
+    Option,
+    SeveralField,
+    TypefaceField,
+    YesNoField,
+)
 from yenzo.core.documents.setup import Setup
 
 
@@ -37,7 +45,7 @@ class OneOf(Kind[F]):
     def sample(self, field: F, setup: Setup) -> str:
         return _default(field) or next(iter(self.offered(field, setup)), "")
 
-    def worst(self, field: F, setup: Setup) -> tuple[str | bool, ...]:
+    def worst(self, field: F, setup: Setup) -> tuple[Raw, ...]:
         return tuple(self.offered(field, setup))
 
 
@@ -58,6 +66,53 @@ class ChoiceKind(OneOf[ChoiceField]):
     def produced(self, field: ChoiceField, value: Value, around: Around) -> str:
         option = field.option(value)
         return (option.produced or option.label) if option else str(value)
+
+
+class SeveralKind(Kind[SeveralField]):
+    """Several of a choice, kept by their keys in the order of the set-up."""
+
+    def value(self, field: SeveralField, given: Given) -> tuple[str, ...]:
+        raw = field.default if given.raw is None else given.raw
+        wanted = raw if isinstance(raw, tuple) else (str(raw),) if raw else ()
+        known = [option.key for option in field.options if option.key in wanted]
+        return (*known, *dict.fromkeys(key for key in wanted if key not in known))
+
+    def problems(self, field: SeveralField, value: Value, around: Around) -> Iterator[Problem]:
+        chosen = value if isinstance(value, tuple) else ()
+        for key in chosen:
+            if field.option(key) is None:
+                message = f"“{key}” can't be chosen for “{field.label}”. Please choose among those offered."
+                yield problem(field, "not_offered", message)
+        if field.most is not None and len(chosen) > field.most:
+            message = f"Of “{field.label}” {len(chosen)} are chosen; there is room for {field.most}."
+            yield problem(field, "too_many", f"{message} Please take some away.")
+        if field.least is not None and len(chosen) < field.least:
+            more = field.least - len(chosen)
+            yield problem(field, "too_few", f"Please choose {more} more of “{field.label}”: {field.least} are needed.")
+
+    def please(self, field: SeveralField) -> str:
+        count = f"at least {field.least}" if field.least and field.least > 1 else "something"
+        return f"Please choose {count} of “{field.label}”."
+
+    def words(self, field: SeveralField, value: Value, around: Around) -> str:
+        return ", ".join(option.label for option in _chosen(field, value))
+
+    def produced(self, field: SeveralField, value: Value, around: Around) -> str:
+        return ", ".join(option.produced or option.label for option in _chosen(field, value))
+
+    def sample(self, field: SeveralField, setup: Setup) -> tuple[str, ...]:
+        return field.default or tuple(option.key for option in field.options)[: field.least or 1]
+
+    def worst(self, field: SeveralField, setup: Setup) -> tuple[Raw, ...]:
+        keys = tuple(option.key for option in field.options)
+        by_length = sorted(field.options, key=lambda option: -len(option.produced or option.label))
+        longest = {option.key for option in by_length[: field.most or len(keys)]}
+        return tuple(key for key in keys if key in longest), keys[: field.least or 1]
+
+
+def _chosen(field: SeveralField, value: Value) -> list[Option]:
+    keys = value if isinstance(value, tuple) else ()
+    return [option for key in keys if (option := field.option(key))]
 
 
 class TypefaceKind(OneOf[TypefaceField]):
@@ -101,12 +156,13 @@ class YesNoKind(Kind[YesNoField]):
     def sample(self, field: YesNoField, setup: Setup) -> bool:
         return field.default
 
-    def worst(self, field: YesNoField, setup: Setup) -> tuple[str | bool, ...]:
+    def worst(self, field: YesNoField, setup: Setup) -> tuple[Raw, ...]:
         return True, False
 
 
 KINDS: dict[type[FieldBase], Kind[Any]] = {
     ChoiceField: ChoiceKind(),
+    SeveralField: SeveralKind(),
     TypefaceField: TypefaceKind(),
     ColorField: ColorKind(),
     YesNoField: YesNoKind(),

@@ -8,7 +8,7 @@ from urllib.parse import urlsplit
 import phonenumbers
 from email_validator import EmailNotValidError, validate_email
 
-from yenzo.core.asking.kinds.interface import Around, F, Given, Kind, Value, problem
+from yenzo.core.asking.kinds.interface import Around, F, Given, Kind, Raw, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.fields import EmailField, FieldBase, LinkField, PhoneField, TypedField
 from yenzo.core.documents.setup import Setup
@@ -54,7 +54,7 @@ class EmailKind(Contact[EmailField]):
     def fault(self, typed: str) -> str:
         return f"“{typed}” is no mail address. It needs a name, an @ and a place: ann@harbor.example."
 
-    def worst(self, field: EmailField, setup: Setup) -> tuple[str | bool, ...]:
+    def worst(self, field: EmailField, setup: Setup) -> tuple[Raw, ...]:
         return "a@b.example", "the.keeper.of.the.northern.light@harbor-master.port-hallow.example"
 
 
@@ -73,7 +73,7 @@ class PhoneKind(Contact[PhoneField]):
     def fault(self, typed: str) -> str:
         return f"“{typed}” is no telephone number. Please write it with its area or country: +44 20 7946 0018."
 
-    def worst(self, field: PhoneField, setup: Setup) -> tuple[str | bool, ...]:
+    def worst(self, field: PhoneField, setup: Setup) -> tuple[Raw, ...]:
         return ("+44 20 7946 0018",)
 
 
@@ -94,7 +94,7 @@ class LinkKind(Contact[LinkField]):
     def fault(self, typed: str) -> str:
         return f"“{typed}” is no address in the web. One looks like https://harbor.example/terns."
 
-    def worst(self, field: LinkField, setup: Setup) -> tuple[str | bool, ...]:
+    def worst(self, field: LinkField, setup: Setup) -> tuple[Raw, ...]:
         return "https://harbor.example", f"https://harbor.example/{'terns/' * 12}"
 
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import Any
 
-from yenzo.core.asking.kinds.interface import Around, Given, Kind, Value, problem
+from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.documents.fields import ArtworkField, FieldBase
@@ -49,7 +49,7 @@ class ArtworkKind(Kind[ArtworkField]):
     def sample(self, field: ArtworkField, setup: Setup) -> str:
         return ""
 
-    def worst(self, field: ArtworkField, setup: Setup) -> tuple[str | bool, ...]:
+    def worst(self, field: ArtworkField, setup: Setup) -> tuple[Raw, ...]:
         return ("",)
 
 

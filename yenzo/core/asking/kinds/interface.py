@@ -7,11 +7,13 @@ from datetime import date
 from typing import Generic, TypeVar
 
 from yenzo.core.asking.problems import Problem
-from yenzo.core.documents.entries import UploadedFile
+from yenzo.core.documents.entries import Address, UploadedFile
 from yenzo.core.documents.fields import FieldBase
 from yenzo.core.documents.setup import Setup
 
-Value = str | bool | UploadedFile
+Value = str | bool | UploadedFile | tuple[str, ...] | Address
+# What a program may fill in by itself.
+Raw = str | bool | tuple[str, ...] | Address
 F = TypeVar("F", bound=FieldBase)
 
 
@@ -19,7 +21,7 @@ F = TypeVar("F", bound=FieldBase)
 class Given:
     """What was given for a field: what was typed or chosen (None where nothing was sent), a file, the language."""
 
-    raw: str | bool | None
+    raw: Raw | None
     upload: UploadedFile | None
     language: str
 
@@ -45,11 +47,11 @@ class Kind(ABC, Generic[F]):
         """Yield what is the matter with an entry that is filled."""
 
     @abstractmethod
-    def sample(self, field: F, setup: Setup) -> str | bool:
+    def sample(self, field: F, setup: Setup) -> Raw:
         """Return an entry that shows the goods off."""
 
     @abstractmethod
-    def worst(self, field: F, setup: Setup) -> tuple[str | bool, ...]:
+    def worst(self, field: F, setup: Setup) -> tuple[Raw, ...]:
         """Return entries that are allowed and hard to make."""
 
     def please(self, field: F) -> str:

@@ -10,7 +10,7 @@ from babel.core import UnknownLocaleError
 from babel.dates import format_date
 from babel.numbers import format_decimal
 
-from yenzo.core.asking.kinds.interface import Around, Given, Kind, Value, problem
+from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.fields import DateField, FieldBase, NumberField
 from yenzo.core.documents.rules import read_number
@@ -56,7 +56,7 @@ class NumberKind(Kind[NumberField]):
     def sample(self, field: NumberField, setup: Setup) -> str:
         return field.sample or field.default or _canonical(field.least or Decimal(1))
 
-    def worst(self, field: NumberField, setup: Setup) -> tuple[str | bool, ...]:
+    def worst(self, field: NumberField, setup: Setup) -> tuple[Raw, ...]:
         ends = [bound for bound in (field.least, field.most) if bound is not None] or [Decimal(0), Decimal(888_888)]
         return tuple(_canonical(bound) for bound in ends)
 
@@ -117,7 +117,7 @@ class DateKind(Kind[DateField]):
         # A day that is bounded goes by; the sample would soon be out of its bounds.
         return field.sample or field.default or ("2031-06-14" if field.within_days is None else "")
 
-    def worst(self, field: DateField, setup: Setup) -> tuple[str | bool, ...]:
+    def worst(self, field: DateField, setup: Setup) -> tuple[Raw, ...]:
         # The longest names of month and weekday in many languages.
         days = (date(2030, 9, 25) + ONE_DAY * more for more in range(14))
         return tuple(day.isoformat() for day in days if not is_closed(field, day))[:1]

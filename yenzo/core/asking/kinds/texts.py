@@ -5,7 +5,7 @@ from typing import Any
 
 import icu
 
-from yenzo.core.asking.kinds.interface import Around, Given, Kind, Value, problem
+from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
 from yenzo.core.asking.problems import Problem, quoted
 from yenzo.core.asking.texts import (
     MOST_IN_A_PARAGRAPH,
@@ -66,7 +66,7 @@ class TextKind(Kind[TextField]):
     def sample(self, field: TextField, setup: Setup) -> str:
         return field.sample or field.default
 
-    def worst(self, field: TextField, setup: Setup) -> tuple[str | bool, ...]:
+    def worst(self, field: TextField, setup: Setup) -> tuple[Raw, ...]:
         most = min(field.most_characters or UNBOUNDED, most_in(field))
         least = field.least_characters or 1
         return tuple((letter * most)[:most] for letter in ("W", "Åg", "i")) + ("I" * least,)
@@ -112,7 +112,7 @@ class NoteKind(Kind[NoteField]):
     def sample(self, field: NoteField, setup: Setup) -> str:
         return field.sample or field.default
 
-    def worst(self, field: NoteField, setup: Setup) -> tuple[str | bool, ...]:
+    def worst(self, field: NoteField, setup: Setup) -> tuple[Raw, ...]:
         return ("note " * field.most_characters)[: field.most_characters].strip(), "Ж"
 
 

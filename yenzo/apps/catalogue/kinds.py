@@ -1,0 +1,47 @@
+"""Kinds of field as the workshop speaks of them, and what a new line of each begins with."""
+
+from typing import Any, get_args
+
+from yenzo.core.asking.kinds import KINDS
+from yenzo.core.documents.fields import ArtworkKind, FieldBase
+from yenzo.core.documents.setup import Setup
+
+MODELS: dict[str, type[FieldBase]] = {model.model_fields["kind"].default: model for model in KINDS}
+KIND_WORDS = {
+    "line": "a line of text",
+    "paragraph": "a paragraph",
+    "choice": "a choice",
+    "several": "a choice of several",
+    "yes_no": "yes or no",
+    "number": "a number",
+    "date": "a day",
+    "email": "a mail address",
+    "phone": "a telephone number",
+    "link": "an address in the web",
+    "address": "a postal address",
+    "note": "a note to the workshop",
+    "typeface": "a choice of typeface",
+    "color": "a color",
+    "artwork": "an upload",
+    "heading": "a heading with words under it",
+}
+
+
+def beginning_of(setup: Setup, kind: str) -> dict[str, Any]:
+    """Return what a new line of a kind has, so that it is usable at once."""
+    if kind == "typeface":
+        faces = list(setup.materials.typefaces)[:3] or ["none"]
+        return {"typefaces": faces, "default": faces[0]}
+    if kind == "color":
+        palettes = list(setup.materials.palettes.items())
+        return {"palette": palettes[0][0], "default": palettes[0][1].colors[0].key} if palettes else {"palette": "none"}
+    options = [{"key": "first", "label": "First"}, {"key": "second", "label": "Second"}]
+    begins: dict[str, dict[str, Any]] = {
+        "line": {"most_characters": 30},
+        "paragraph": {"most_characters": 200},
+        "choice": {"options": options},
+        "several": {"options": options},
+        "date": {"after_working_days": 5, "closed_weekdays": [5, 6]},
+        "artwork": {"kinds": list(get_args(ArtworkKind))},
+    }
+    return begins.get(kind, {})

