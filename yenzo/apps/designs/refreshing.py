@@ -7,7 +7,7 @@ from yenzo.apps.designs.slip import Slip, SlipSide, Turn
 
 
 def refresh_context(slip: Slip, form: QueryDict, address: str) -> dict[str, object]:
-    """Return what the answer needs: sides whose digest differs (the one in view first) and lines that look otherwise."""
+    """Return what the answer needs: sides that differ (the one in view first) and lines that look otherwise."""
     shown = set(form.get("shown", "").split())
     in_view = form.get("view", "")
     sides = [side for side in slip.sides if f"{side.key}:{side.digest}" not in shown]
