@@ -59,7 +59,7 @@ def set_up(page, tmp_path):
     page.get_by_label("Name of the product").fill("Transom plate")
     page.get_by_label("Price without any extras").fill("40")
     page.set_input_files("[name=picture]", picture)
-    page.get_by_role("button", name="Go on to the scale").click()
+    page.get_by_role("button", name="Make it").click()
     mark_scale(page)
     draw_area(page)
     ask_and_place(page)

@@ -6,6 +6,7 @@ YenzoError
 ├── TypefaceError      a font file can't be used
 ├── ArtworkError       an outside file is refused
 ├── ShapeError         an outline is too tangled to be worked on
+├── FormulaError       a formula can't be read or comes to no number
 └── RenderError        a back-end can't make what is asked
 """
 
@@ -41,6 +42,10 @@ class ArtworkError(YenzoError):
 
 class ShapeError(YenzoError):
     """An outline is too tangled to be worked on."""
+
+
+class FormulaError(YenzoError):
+    """A formula can't be read or comes to no number."""
 
 
 class RenderError(YenzoError):

@@ -1,6 +1,7 @@
 """One walk along the spine: a set-up and entries come in; what is asked, verdict, scene and quote go out."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from yenzo.core.asking.ask import Asked, Context, ask
 from yenzo.core.asking.check import check
@@ -10,6 +11,8 @@ from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.inspect import preflight
 from yenzo.core.preflight.verdict import Verdict, judge
+from yenzo.core.pricing.amounts import Amounts, measure_amounts
+from yenzo.core.pricing.order import quote_order
 from yenzo.core.pricing.quote import Quote, price
 from yenzo.core.scene.compose import compose
 from yenzo.core.scene.nodes import Scene
@@ -24,6 +27,7 @@ class Walked:
     asked: Asked
     scene: Scene
     verdict: Verdict
+    amounts: Amounts
     quote: Quote
 
 
@@ -37,7 +41,14 @@ def walk_asked(setup: Setup, asked: Asked, assets: Assets) -> Walked:
     typefaces = Typefaces(setup.materials, assets)
     scene = compose(setup, asked, typefaces, assets)
     verdict = judge(check(setup, asked, typefaces), preflight(scene, setup.materials))
-    return Walked(setup, asked, scene, verdict, price(setup, asked))
+    amounts = measure_amounts(scene)
+    return Walked(setup, asked, scene, verdict, amounts, price(setup, asked, amounts))
+
+
+def quoted_together(pieces: Sequence[Walked]) -> list[Walked]:
+    """Return the pieces of one order with their quotes: what is charged once an order stands in one of them only."""
+    quotes = quote_order((piece.setup, piece.asked, piece.amounts) for piece in pieces)
+    return [replace(piece, quote=quote) for piece, quote in zip(pieces, quotes, strict=True)]
 
 
 def sample_entries(setup: Setup) -> Entries:

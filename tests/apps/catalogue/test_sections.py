@@ -33,7 +33,7 @@ def test_section_takes_a_title_a_rule_and_lines_and_gives_them_back(page):
     assert "With a photo is yes" in page(f"sections/{key}/ask-when/", **rule).content.decode()
     page("lines/wood/stands/", section=key, width="half")
     assert setup().field("wood").section == key
-    page("form/", shown="pages", finish_pages="on")
+    page("form/shown/", shown="pages", finish_pages="on")
     assert setup().form.shown == "pages"
     page(f"sections/{key}/remove/")
     assert setup().sections == ()

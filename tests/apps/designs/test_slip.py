@@ -142,13 +142,13 @@ def test_line_that_becomes_needed_says_so(owner, product, client):
     assert "Please fill in “Port”." in refused.content.decode()
 
 
-def test_share_of_the_price_stands_at_its_field_as_a_percentage(owner, product, client):
+def test_share_of_the_price_stands_at_its_field_in_words(owner, product, client):
     document = {name: value for name, value in board().items() if name != "materials"}
     document["charges"] = [{"key": "it", "kind": "percent", "field": "wood", "percent": "12.50"}]
     document["sides"][0]["picture"] = setup_of_revision(product.live).sides[0].picture.model_dump()
     made = import_product(owner, document, key="sharing")
     publish_setup(owner, made.pk, seen_version=made.draft_version)
-    assert '<b class="amount">+12.5 %</b>' in client.get("/goods/sharing/").content.decode()
+    assert "12.5 % of the base price" in client.get("/goods/sharing/").content.decode()
 
 
 def test_preview_carries_the_digest_that_the_core_gives_for_what_was_typed(product):

@@ -15,6 +15,7 @@ MODELS = AnyField.__origin__.__args__
 NEEDED = {
     "choice": {"options": [{"key": "a", "label": "A"}, {"key": "b", "label": "B"}]},
     "several": {"options": [{"key": "a", "label": "A"}, {"key": "b", "label": "B", "produced": "BB"}]},
+    "computed": {"formula": "pieces * 2"},
     "typeface": {"typefaces": ["quayside", "levant"]},
     "color": {"palette": "finishes"},
 }

@@ -9,12 +9,13 @@ from yenzo.core.asking.ask import ask
 from yenzo.core.documents.faults import find_nonsense
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
+from yenzo.core.pricing.amounts import Amounts
 from yenzo.core.pricing.quote import price
 
 
 def quote(values, document=None, **others):
     setup = read_setup(document or board())
-    return price(setup, ask(setup, entries(values, **others)))
+    return price(setup, ask(setup, entries(values, **others)), Amounts())
 
 
 def amounts(made):

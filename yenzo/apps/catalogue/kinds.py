@@ -14,6 +14,7 @@ KIND_WORDS = {
     "several": "a choice of several",
     "yes_no": "yes or no",
     "number": "a number",
+    "computed": "a computed value",
     "date": "a day",
     "email": "a mail address",
     "phone": "a telephone number",
@@ -41,6 +42,7 @@ def beginning_of(setup: Setup, kind: str) -> dict[str, Any]:
         "paragraph": {"most_characters": 200},
         "choice": {"options": options},
         "several": {"options": options},
+        "computed": {"formula": "pieces"},
         "date": {"after_working_days": 5, "closed_weekdays": [5, 6]},
         "artwork": {"kinds": list(get_args(ArtworkKind))},
     }

@@ -18,6 +18,7 @@ NOUNS: dict[str, str] = {
     "choice": "choice",
     "several": "choice of several",
     "number": "number",
+    "computed": "computed value",
     "date": "day",
     "email": "mail address",
     "phone": "telephone number",

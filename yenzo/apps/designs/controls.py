@@ -13,6 +13,7 @@ CONTROLS: dict[str, str] = {
     "choice": CHOICE,
     "several": CHOICE,
     "address": "designs/_address_control.html",
+    "computed": "designs/_computed_control.html",
     "heading": "designs/_heading_control.html",
     "typeface": CHOICE,
     "color": CHOICE,

@@ -7,6 +7,7 @@ from decimal import Decimal
 
 from babel import Locale
 
+from yenzo.apps.accounts.templatetags.writing import money
 from yenzo.apps.designs.controls import CONTROLS, INPUT_MODES
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.options import SlipOption, options_of, picture_address
@@ -15,12 +16,14 @@ from yenzo.core.asking.kinds.addresses import countries, parts_of
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.asking.kinds.measured import earliest, latest
 from yenzo.core.asking.texts import room_left, words
-from yenzo.core.documents.charges import CountedCharge, FixedCharge, PercentCharge
+from yenzo.core.asking.words import value_name
+from yenzo.core.documents.charges import ChoiceCharge, FixedCharge, FormulaCharge
 from yenzo.core.documents.entries import Address, Entries
 from yenzo.core.documents.fields import (
     AddressField,
     AnyField,
     ArtworkField,
+    ComputedField,
     DateField,
     NoteField,
     OptionsField,
@@ -28,7 +31,7 @@ from yenzo.core.documents.fields import (
 )
 from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.verdict import Verdict
-from yenzo.core.pricing.quote import COUNTED
+from yenzo.core.pricing.words import charge_words
 from yenzo.core.scene.nodes import Lettering, Node, PlacedDrawing
 from yenzo.core.spine import Walked
 
@@ -52,15 +55,6 @@ PART_NAMES = {
     "region": ("Region", "address-level1"),
 }
 Told = Callable[[str], tuple[tuple[str, ...], tuple[str, ...]]]
-
-
-@dataclass(frozen=True)
-class Rate:
-    """What a field adds for each of something beyond the first ones, as it stands beside the field."""
-
-    amount: Decimal
-    what: str
-    beyond: int
 
 
 @dataclass(frozen=True)
@@ -90,8 +84,8 @@ class SlipLine:
     room: int | None = None
     word_room: int | None = None
     amount: Decimal | None = None
-    share: str = ""
-    rates: tuple[Rate, ...] = ()
+    charges: tuple[str, ...] = ()
+    words: str = ""
     made: tuple[str, ...] = ()
     problems: tuple[str, ...] = ()
     advice: tuple[str, ...] = ()
@@ -163,13 +157,14 @@ def line_of(
     setup, key = walked.setup, field.key
     value = _shown_value(field, entries)
     problems, advice = told(key)
-    amount, share, rates = _at_field(setup, key)
+    amount, charges = _at_field(setup, key)
     first_day = last_day = None
+    is_computed = isinstance(field, ComputedField)
     if isinstance(field, DateField) and walked.asked.today is not None:
         first_day, last_day = (bound(field, walked.asked.today) for bound in (earliest, latest))
     return SlipLine(
         field=field,
-        is_asked=key in walked.asked.values,
+        is_asked=key in walked.asked.values and is_shown(field),
         is_needed=is_needed(setup, field, walked.asked),
         value=value,
         options=options_of(setup, field, value, walked.asked),
@@ -182,13 +177,18 @@ def line_of(
         first_day=first_day,
         last_day=last_day,
         amount=amount,
-        share=share,
-        rates=rates,
+        charges=charges,
+        words=value_name(setup, field, walked.asked.text(key), walked.asked.language) if is_computed else "",
         made=tuple(_made(node) for node in nodes if key in node.fields),
         problems=problems,
         advice=advice,
         goes_to=next((placement.side for placement in setup.placements_of(key)), ""),
     )
+
+
+def is_shown(field: AnyField) -> bool:
+    """Tell whether customers see a field that is asked; computed values may stay the workshop's own."""
+    return not isinstance(field, ComputedField) or field.shown
 
 
 def _word_room(field: AnyField, walked: Walked) -> int | None:
@@ -229,14 +229,16 @@ def _made(node: Node) -> str:
     return f"{node.dpi:.0f} dpi at {width:.0f} × {height:.0f} mm"
 
 
-def _at_field(setup: Setup, key: str) -> tuple[Decimal | None, str, tuple[Rate, ...]]:
-    """Return what a field's charges say beside it: an amount, a percentage, and rates by what is counted."""
-    amount, share, rates = Decimal(0), Decimal(0), []
+def _at_field(setup: Setup, key: str) -> tuple[Decimal | None, tuple[str, ...]]:
+    """Return what a field's charges say beside it: one amount, and the others in words."""
+    amount, charges = Decimal(0), []
     for charge in setup.charges_of(key):
-        if isinstance(charge, FixedCharge):
+        if not charge.shown or isinstance(charge, ChoiceCharge):
+            continue  # Amounts of choices stand at each of them.
+        if isinstance(charge, FixedCharge) and charge.per == "piece":
             amount += charge.amount
-        elif isinstance(charge, PercentCharge):
-            share += charge.percent
-        elif isinstance(charge, CountedCharge):
-            rates.append(Rate(charge.amount, COUNTED[type(charge)][0], charge.beyond))
-    return amount or None, f"{share.normalize():+f} %" if share else "", tuple(rates)
+        elif isinstance(charge, FormulaCharge):
+            charges.append("the price depends on it")
+        else:
+            charges += charge_words(setup, charge, lambda one: money(one, setup.offer.currency))
+    return amount or None, tuple(charges)

@@ -1,5 +1,7 @@
 """Pieces of orders come in, walked values of the core go out. What was asked is never asked again."""
 
+from dataclasses import replace
+
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.orders.models import Piece
@@ -13,7 +15,7 @@ from yenzo.core.spine import Walked, walk_asked
 def walked_of_piece(piece: Piece) -> Walked:
     """Return what follows from a piece's frozen entries, with the price as it was ordered."""
     walked = walk_asked(setup_of_revision(piece.revision), Asked.model_validate(piece.asked), StoredAssets())
-    return Walked(walked.setup, walked.asked, walked.scene, walked.verdict, Quote.model_validate(piece.quote))
+    return replace(walked, quote=Quote.model_validate(piece.quote))
 
 
 def work_of_piece(piece: Piece, pieces_in_order: int) -> Work:

@@ -11,7 +11,7 @@ from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.to_core import walk_design
 from yenzo.core.asking.words import SaidEntry, say_entries
 from yenzo.core.documents.setup import Variant
-from yenzo.core.spine import Walked
+from yenzo.core.spine import Walked, quoted_together
 
 
 @dataclass(frozen=True)
@@ -59,11 +59,11 @@ class Basket:
 
 def basket_of(visitor: uuid.UUID | None) -> Basket:
     """Return a visitor's basket."""
-    designs = Design.objects.in_basket_of(visitor) if visitor else []
-    return Basket(tuple(_line(design) for design in designs))
+    designs = list(Design.objects.in_basket_of(visitor)) if visitor else []
+    walked = quoted_together([walk_design(design, StoredAssets()) for design in designs])
+    return Basket(tuple(_line(design, one) for design, one in zip(designs, walked, strict=True)))
 
 
-def _line(design: Design) -> BasketLine:
-    walked = walk_design(design, StoredAssets())
+def _line(design: Design, walked: Walked) -> BasketLine:
     is_current = design.revision.product.live_id == design.revision_id
     return BasketLine(design, walked, say_entries(walked.setup, walked.asked), is_current)

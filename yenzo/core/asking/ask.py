@@ -5,6 +5,7 @@ from datetime import date
 from yenzo.core.asking.kinds import Given, Value, kind_of
 from yenzo.core.documents.entries import Adjustment, Entries
 from yenzo.core.documents.fields import AnyField, Option, OptionsField
+from yenzo.core.documents.named import Names, fields_by_name, product_names
 from yenzo.core.documents.rules import CATEGORY, SKU, VARIANT, Rule, holds
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen, Key
@@ -35,6 +36,11 @@ class Asked(Frozen):
         if key in self.values or not key.startswith("@"):
             return self.values.get(key, "")
         return product_itself(setup, self.variant, key)
+
+    def names(self, setup: Setup) -> Names:
+        """Return what a formula over these entries may look at."""
+        product = product_names(setup, self.variant, self.pieces)
+        return Names(product, fields_by_name(setup), lambda key: self.values.get(key, ""))
 
     def text(self, field_key: str) -> str:
         """Return the entry of a field as text; empty when it isn't asked, isn't filled or isn't a text."""
@@ -86,6 +92,8 @@ class _Decisions:
         self._sections: dict[str | None, bool] = {None: True}
         self._asked: dict[str, bool] = {}
         self._values: dict[str, Value] = {}
+        product = product_names(setup, variant, entries.pieces)
+        self._names = Names(product, fields_by_name(setup), self._value_now)
 
     def is_asked(self, field: AnyField) -> bool:
         if field.key not in self._asked:
@@ -95,7 +103,7 @@ class _Decisions:
     def value(self, field: AnyField) -> Value:
         if field.key not in self._values:
             entries = self._entries
-            given = Given(entries.values.get(field.key), entries.uploads.get(field.key), self._language)
+            given = Given(entries.values.get(field.key), entries.uploads.get(field.key), self._language, self._names)
             self._values[field.key] = self._offered(field, kind_of(field).value(field, given))
         return self._values[field.key]
 

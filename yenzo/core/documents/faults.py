@@ -4,28 +4,19 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Iterator
-from decimal import Decimal
 from typing import TYPE_CHECKING
 
-from yenzo.core.documents.charges import (
-    AnyCharge,
-    CharacterCharge,
-    ChoiceCharge,
-    CountedCharge,
-    LineCharge,
-    PercentCharge,
-    WordCharge,
-)
+from yenzo.core.documents.charge_faults import find_charge_faults, find_prices_below_zero
 from yenzo.core.documents.fields import (
     PRODUCED,
     AnyField,
     ArtworkField,
     ColorField,
+    ComputedField,
     OptionsField,
-    ParagraphField,
-    TextField,
     TypefaceField,
 )
+from yenzo.core.documents.named import formula_fault
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement, TextPlacement
 from yenzo.core.documents.rule_faults import find_constant_rules, find_rule_faults
 
@@ -35,7 +26,7 @@ if TYPE_CHECKING:
 
 def find_faults(setup: Setup) -> list[str]:
     """Return what refers to something that isn't there, is there twice, or goes round in circles."""
-    found = (_twice, _sections, find_rule_faults, _charges, _placements, _pictures)
+    found = (_twice, _sections, find_rule_faults, _formulas, find_charge_faults, _placements, _pictures)
     return [fault for find in found for fault in find(setup)]
 
 
@@ -44,7 +35,7 @@ def find_nonsense(setup: Setup) -> list[str]:
 
     It keeps drafts from becoming like that, and from being published; what is live already stays readable.
     """
-    return [*find_constant_rules(setup), *_below_zero(setup)]
+    return [*find_constant_rules(setup), *find_prices_below_zero(setup)]
 
 
 def missing_materials(setup: Setup) -> list[str]:
@@ -78,66 +69,11 @@ def _sections(setup: Setup) -> Iterator[str]:
             yield f"“{field.label}” stands in the section “{field.section}”, which isn't there."
 
 
-def _charges(setup: Setup) -> Iterator[str]:
-    for charge in setup.charges:
-        field = setup.field(charge.field)
-        if field is None:
-            yield f"A charge hangs on the field “{charge.field}”, which isn't there."
-        elif isinstance(charge, CharacterCharge | WordCharge) and not isinstance(field, TextField):
-            by = "character" if isinstance(charge, CharacterCharge) else "word"
-            yield f"“{field.label}” can't be charged by the {by}: it isn't a text."
-        elif isinstance(charge, LineCharge) and not isinstance(field, ParagraphField):
-            yield f"“{field.label}” can't be charged by the line: it has only one."
-        elif isinstance(charge, ChoiceCharge):
-            yield from _charged_choices(field, charge)
-
-
-def _below_zero(setup: Setup) -> Iterator[str]:
-    """Yield a sentence for each charge that can push the price below zero, and for all of them together."""
-    offer = setup.offer
-    lowest = offer.base_price + min((variant.price_difference for variant in offer.variants), default=Decimal(0))
-    if lowest < 0:
-        yield f"With its cheapest variant “{offer.name}” would cost {lowest}, less than nothing."
-        return
-    for charge in setup.charges:
-        field = setup.field(charge.field)
-        least = _least(charge, lowest)
-        if field is None:
-            continue
-        if least is None:
-            yield f"The charge of “{field.label}” takes off more with each it counts; say the least that it comes to."
-            continue
-        lowest += min(least, Decimal(0))
-        if lowest < 0:
-            yield f"The charge of “{field.label}” can push the price below zero, to {lowest}."
-            return
-
-
-def _least(charge: AnyCharge, base: Decimal) -> Decimal | None:
-    """Return the least that a charge comes to; None when there is no end to it."""
-    if isinstance(charge, CountedCharge):
-        found = Decimal(0) if charge.amount >= 0 else None
-    elif isinstance(charge, ChoiceCharge):
-        found = min(charge.amounts.values(), default=Decimal(0))
-    else:
-        found = base * charge.percent / 100 if isinstance(charge, PercentCharge) else charge.amount
-    if charge.least is None:
-        return found
-    return charge.least if found is None else max(found, charge.least)
-
-
-def _charged_choices(field: AnyField, charge: ChoiceCharge) -> Iterator[str]:
-    if isinstance(field, OptionsField):
-        offered = {option.key for option in field.options}
-    elif isinstance(field, TypefaceField):
-        offered = set(field.typefaces)
-    elif isinstance(field, ColorField):
-        offered = set(field.colors) or set(charge.amounts)
-    else:
-        yield f"“{field.label}” can't be charged by the choice: it isn't one."
-        return
-    for key in sorted(set(charge.amounts) - offered):
-        yield f"“{field.label}” has a charge for “{key}”, which it doesn't offer."
+def _formulas(setup: Setup) -> Iterator[str]:
+    for field in setup.fields:
+        fault = formula_fault(setup, field.formula) if isinstance(field, ComputedField) else None
+        if fault:
+            yield f"“{field.label}” can't be worked out: {fault}"
 
 
 def _placements(setup: Setup) -> Iterator[str]:

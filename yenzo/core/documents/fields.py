@@ -221,6 +221,17 @@ class HeadingField(FieldBase):
     kind: Literal["heading"] = "heading"
 
 
+class ComputedField(FieldBase):
+    """A number that nobody types: what a formula over other entries comes to, rounded; `shown` to customers or not."""
+
+    kind: Literal["computed"] = "computed"
+    formula: str = Field(min_length=1, max_length=1000)
+    unit: Text = ""
+    decimals: int = Field(default=0, ge=0, le=6)
+    way: Literal["nearest", "up", "down"] = "nearest"
+    shown: bool = True
+
+
 class NoteField(TypedField):
     """A note to the workshop: it is never produced."""
 
@@ -236,6 +247,7 @@ AnyField = Annotated[
     | EmailField
     | PhoneField
     | LinkField
+    | ComputedField
     | AddressField
     | NoteField
     | ChoiceField
@@ -248,4 +260,4 @@ AnyField = Annotated[
     Field(discriminator="kind"),
 ]
 # What can land on the goods as text.
-PRODUCED = (TextField, OptionsField, NumberField, DateField, AddressField)
+PRODUCED = (TextField, OptionsField, NumberField, ComputedField, DateField, AddressField)

@@ -10,6 +10,7 @@ from yenzo.core.documents.fields import (
     AnyField,
     ArtworkField,
     ColorField,
+    ComputedField,
     DateField,
     HeadingField,
     NumberField,
@@ -18,6 +19,7 @@ from yenzo.core.documents.fields import (
     TypefaceField,
     YesNoField,
 )
+from yenzo.core.documents.named import fields_by_name, readable_names
 from yenzo.core.documents.rules import CATEGORY, SKU, VARIANT, Condition, Entry, Rule, holds, read_number
 
 if TYPE_CHECKING:
@@ -90,7 +92,7 @@ def _impossible(field: AnyField, condition: Condition) -> str | None:
     value = condition.value
     if condition.test in {"filled", "empty"}:
         return None
-    if condition.test in {"more", "less"} and not isinstance(field, NumberField | DateField):
+    if condition.test in {"more", "less"} and not isinstance(field, NumberField | ComputedField | DateField):
         return f"only numbers and days are more or less than others, which “{field.label}” is not."
     if isinstance(field, NumberField) and condition.test in {"more", "less"} and read_number(str(value)) is None:
         return f"“{value}” is no number."
@@ -203,4 +205,8 @@ def _waits_for(setup: "Setup", field: AnyField) -> list[str]:
     rules = [field.ask_when, section.ask_when if section else None]
     if isinstance(field, OptionsField):
         rules += [option.ask_when for option in field.options]
-    return [condition.field for rule in rules if rule for condition in rule.all_conditions]
+    looked_at = [condition.field for rule in rules if rule for condition in rule.all_conditions]
+    if isinstance(field, ComputedField):
+        named = fields_by_name(setup)
+        looked_at += [named[name].key for name in readable_names(field.formula) if name in named]
+    return looked_at

@@ -2,7 +2,8 @@
 
 import math
 from collections.abc import Iterable
-from typing import Literal, Self
+from decimal import Decimal
+from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -23,6 +24,11 @@ from yenzo.core.documents.values import (
     ScreenColor,
     Text,
 )
+
+Properties = dict[
+    Annotated[str, Field(pattern=r"^[a-z][a-z0-9_]{0,39}$")],
+    Annotated[Decimal, Field(max_digits=15, decimal_places=6, allow_inf_nan=False)],
+]
 
 
 class Scale(Frozen):
@@ -72,6 +78,7 @@ class Variant(Frozen):
     swatch: ScreenColor | None = None
     price_difference: Money = Field(default="0", validate_default=True)
     pictures: dict[Key, Picture] = {}
+    properties: Properties = Field(default={}, description="in place of the product's own")
 
 
 class Offer(Frozen):
@@ -85,6 +92,8 @@ class Offer(Frozen):
     currency: str = Field(default="GBP", pattern=r"^[A-Z]{3}$")
     base_price: Money = Field(ge=0)
     taxes_included: bool = True
+    tax_percent: Annotated[Decimal, Field(ge=0, le=100, max_digits=6, decimal_places=3)] = Decimal(0)
+    properties: Properties = Field(default={}, description="numbers that formulas can use: weight_g, thickness_mm")
     variants: tuple[Variant, ...] = ()
 
     def variant(self, key: str | None) -> Variant | None:
@@ -106,6 +115,7 @@ class Form(Frozen):
 
     shown: Literal["together", "folded", "pages"] = "together"
     finish_pages: bool = Field(default=False, description="whether a page must be complete before the next one")
+    extras: Literal["rows", "sum"] = Field(default="rows", description="whether each charge shows, or their sum only")
 
 
 class Setup(Frozen):
@@ -159,8 +169,8 @@ class Setup(Frozen):
         """Yield the placements that the entry of a field lands in, joined to others or not."""
         return (placement for placement in self.placements if field_key in placement.fields)
 
-    def charges_of(self, field_key: str) -> Iterable[AnyCharge]:
-        """Yield the charges that hang on a field."""
+    def charges_of(self, field_key: str | None) -> Iterable[AnyCharge]:
+        """Yield the charges that hang on a field, or those of the piece as a whole."""
         return (charge for charge in self.charges if charge.field == field_key)
 
     def picture_of(self, side: Side, variant_key: str | None) -> Picture:

@@ -28,15 +28,16 @@ def possibilities(setup: Setup, field: AnyField) -> list[tuple[str, str]]:
 
 def dropped_amounts(line: FormLine, left: set[str]) -> Operations:
     """Return operations that take the charges of possibilities away that are no longer offered."""
-    return [
-        {
-            "do": "set",
-            "path": ["charges", charge.key, "amounts"],
-            "value": {key: str(amount) for key, amount in charge.amounts.items() if key in left},
-        }
-        for charge in line.setup.charges_of(line.field.key)
-        if isinstance(charge, ChoiceCharge) and set(charge.amounts) - left
-    ]
+    operations: Operations = []
+    for charge in line.setup.charges_of(line.field.key):
+        if not isinstance(charge, ChoiceCharge) or set(charge.amounts) <= left:
+            continue
+        amounts = {key: str(amount) for key, amount in charge.amounts.items() if key in left}
+        if amounts:
+            operations.append({"do": "set", "path": ["charges", charge.key, "amounts"], "value": amounts})
+        else:
+            operations.append({"do": "remove", "path": ["charges"], "key": charge.key})
+    return operations
 
 
 class FacesAspect(Aspect):

@@ -9,6 +9,7 @@ from django import forms
 from django.http import QueryDict
 from typing_extensions import TypeVar
 
+from yenzo.core.documents.charges import AnyCharge
 from yenzo.core.documents.fields import AnyField
 from yenzo.core.documents.placements import AnyPlacement
 from yenzo.core.documents.setup import Section, Setup
@@ -18,11 +19,12 @@ Operations = list[dict[str, Any]]
 
 @dataclass(frozen=True)
 class FormLine:
-    """A line of the order form in its set-up; `placement` when an aspect of a placement is meant."""
+    """A line of the order form in its set-up; `placement` or `charge` when an aspect of one is meant."""
 
     setup: Setup
     field: AnyField
     placement: AnyPlacement | None = None
+    charge: AnyCharge | None = None
 
     @property
     def key(self) -> str:
@@ -68,9 +70,10 @@ class SectionLine:
 
 @dataclass(frozen=True)
 class WholeForm:
-    """The order form as a whole."""
+    """The order form as a whole; `charge` when an aspect of one is meant."""
 
     setup: Setup
+    charge: AnyCharge | None = None
     key: str = ""
     name: str = "The form"
 

@@ -6,7 +6,8 @@ from typing import Any
 from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined, plain_decimal
-from yenzo.core.documents.fields import DateField, NoteField, NumberField, PhoneField
+from yenzo.core.documents.fields import ComputedField, DateField, NoteField, NumberField, PhoneField
+from yenzo.core.documents.named import formula_fault, known_names
 
 WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
@@ -57,6 +58,41 @@ class RangeAspect(Aspect):
             raise forms.ValidationError("A step is more than nothing; leave it empty for any number.")
         numbers = {name: plain_decimal(given[name]) or None for name in ("least", "most", "step")}
         return [line.set("unit", given["unit"] or None), *(line.set(name, value) for name, value in numbers.items())]
+
+
+class FormulaAspect(Aspect):
+    key, heading = "formula", "What is it worked out from?"
+    WAYS = (("nearest", "to the nearest"), ("up", "up"), ("down", "down"))
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, ComputedField)
+        unit = f" {line.field.unit}" if line.field.unit else ""
+        hidden = "" if line.field.shown else ", not shown to customers"
+        way = "" if line.field.way == "nearest" else f" {line.field.way}"
+        places = f"rounded{way} to {counted(line.field.decimals, 'decimal')}"
+        return f"what “{line.field.formula}” comes to{unit and ' in'}{unit}, {places}{hidden}"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, ComputedField)
+        names = "; ".join(f"{name}: {words}" for name, words in known_names(line.setup).items())
+        return {
+            "formula": forms.CharField(
+                max_length=1000,
+                initial=line.field.formula,
+                label="Formula",
+                help_text=f"It may name: {names}. Functions: round, up, down, min, max, abs, root, count.",
+            ),
+            "unit": forms.CharField(required=False, max_length=20, initial=line.field.unit, label="Unit, as mm or m²"),
+            "decimals": forms.IntegerField(min_value=0, max_value=6, initial=line.field.decimals, label="Decimals"),
+            "way": forms.ChoiceField(choices=self.WAYS, initial=line.field.way, label="Rounded"),
+            "shown": forms.BooleanField(required=False, initial=line.field.shown, label="Customers see it"),
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        fault = formula_fault(line.setup, given["formula"])
+        if fault:
+            raise forms.ValidationError(fault)
+        return [line.set(name, given[name]) for name in ("formula", "unit", "decimals", "way", "shown")]
 
 
 class DaysAspect(Aspect):

@@ -5,7 +5,9 @@ from typing import Any
 from django import forms
 
 from yenzo.apps.catalogue.aspects.asking import SectionAskWhenAspect
-from yenzo.apps.catalogue.aspects.interface import Aspect, Operations, SectionLine, WholeForm
+from yenzo.apps.catalogue.aspects.interface import Aspect, Operations, SectionLine, WholeForm, plain_decimal
+from yenzo.apps.catalogue.aspects.sentence import CHARGE, Part, charge_parts
+from yenzo.core.documents.setup import Setup
 
 SHOWN = {
     "together": "all of it at once",
@@ -53,11 +55,86 @@ class ShownAspect(Aspect[WholeForm]):
             ),
         }
 
-    def operations(self, line: WholeForm, given: dict[str, Any]) -> Operations:  # noqa: ARG002 - there is one form
-        return [{"do": "set", "path": ["form"], "value": given}]
+    def operations(self, line: WholeForm, given: dict[str, Any]) -> Operations:
+        return [_form_with(line, given)]
+
+
+class ExtrasAspect(Aspect[WholeForm]):
+    key, heading = "extras", "What do customers see of the price?"
+
+    def words(self, line: WholeForm) -> str:
+        return "each charge by itself" if line.setup.form.extras == "rows" else "what is added in one sum"
+
+    def form_fields(self, line: WholeForm) -> dict[str, forms.Field]:
+        choices = [("rows", "Each charge by itself"), ("sum", "What is added in one sum")]
+        return {"extras": forms.ChoiceField(choices=choices, initial=line.setup.form.extras, label="Customers see")}
+
+    def operations(self, line: WholeForm, given: dict[str, Any]) -> Operations:
+        return [_form_with(line, given)]
+
+
+class TaxAspect(Aspect[WholeForm]):
+    key, heading = "tax", "Which taxes?"
+
+    def words(self, line: WholeForm) -> str:
+        offer = line.setup.offer
+        if not offer.tax_percent:
+            return "without taxes of their own"
+        how = "included" if offer.taxes_included else "on top"
+        return f"with {plain_decimal(offer.tax_percent)} % tax {how}"
+
+    def form_fields(self, line: WholeForm) -> dict[str, forms.Field]:
+        offer = line.setup.offer
+        return {
+            "tax_percent": forms.DecimalField(
+                required=False,
+                min_value=0,
+                max_value=100,
+                max_digits=6,
+                decimal_places=3,
+                initial=plain_decimal(offer.tax_percent),
+                label="Percent; zero where taxes aren't said",
+            ),
+            "taxes_included": forms.BooleanField(
+                required=False, initial=offer.taxes_included, label="They are in the prices already"
+            ),
+        }
+
+    def operations(self, line: WholeForm, given: dict[str, Any]) -> Operations:  # noqa: ARG002 - there is one offer
+        percent = str(given["tax_percent"]) if given["tax_percent"] else None
+        return [
+            {"do": "set", "path": ["offer", "tax_percent"], "value": percent},
+            {"do": "set", "path": ["offer", "taxes_included"], "value": given["taxes_included"]},
+        ]
+
+
+def _form_with(line: WholeForm, given: dict[str, Any]) -> dict[str, Any]:
+    value = {**line.setup.form.model_dump(mode="json"), **given}
+    return {"do": "set", "path": ["form"], "value": value}
 
 
 SECTION_ASPECTS: dict[str, Aspect[SectionLine]] = {
     aspect.key: aspect for aspect in (TitleAspect(), SectionAskWhenAspect())
 }
-SHOWN_ASPECT = ShownAspect()
+FORM_ASPECTS: dict[str, Aspect[Any]] = {
+    aspect.key: aspect for aspect in (ShownAspect(), ExtrasAspect(), TaxAspect(), CHARGE)
+}
+
+
+def form_sentence(setup: Setup) -> list[Part]:
+    """Return what is said of the form as a whole: how it shows, and what the piece adds by itself."""
+    form = WholeForm(setup)
+
+    def value(key: str) -> Part:
+        return Part(FORM_ASPECTS[key].words(form), key)
+
+    return [
+        Part("The form shows "),
+        value("shown"),
+        Part(". Prices are "),
+        value("tax"),
+        Part(", and customers see "),
+        value("extras"),
+        *charge_parts(form, list(setup.charges_of(None))),
+        Part(" beside what the lines add."),
+    ]

@@ -2,14 +2,15 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from typing import Any
 
 from yenzo.apps.catalogue.aspects.asking import AskWhenAspect, LandsWhenAspect, RequiredWhenAspect
 from yenzo.apps.catalogue.aspects.charging import ChargeAspect
 from yenzo.apps.catalogue.aspects.choosing import ColorsAspect, DefaultAspect, FacesAspect
 from yenzo.apps.catalogue.aspects.effects import PlateAspect, SecondColorAspect, ShadowAspect, StrokeAspect
-from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine
+from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, WholeForm
 from yenzo.apps.catalogue.aspects.layout import JoinedAspect, LayoutAspect, LettersAspect
-from yenzo.apps.catalogue.aspects.measuring import DaysAspect, NoteLimitAspect, RangeAspect, RegionAspect
+from yenzo.apps.catalogue.aspects.measuring import DaysAspect, FormulaAspect, NoteLimitAspect, RangeAspect, RegionAspect
 from yenzo.apps.catalogue.aspects.options import HowManyAspect, LooksAspect, OfferedWhenAspect, OptionsAspect
 from yenzo.apps.catalogue.aspects.placing import (
     AlignAspect,
@@ -33,9 +34,11 @@ from yenzo.apps.catalogue.aspects.wording import (
     RequiredAspect,
     SampleAspect,
 )
+from yenzo.core.documents.charges import AnyCharge
 from yenzo.core.documents.fields import OptionsField
 
-ASPECTS: dict[str, Aspect] = {
+CHARGE: ChargeAspect[Any] = ChargeAspect()
+ASPECTS: dict[str, Aspect[Any]] = {
     aspect.key: aspect
     for aspect in (
         LabelAspect(),
@@ -51,6 +54,7 @@ ASPECTS: dict[str, Aspect] = {
         KindsAspect(),
         OneColorAspect(),
         RangeAspect(),
+        FormulaAspect(),
         DaysAspect(),
         RegionAspect(),
         NoteLimitAspect(),
@@ -77,7 +81,7 @@ ASPECTS: dict[str, Aspect] = {
         LandsWhenAspect(),
         FitAspect(),
         ArtworkPaintAspect(),
-        ChargeAspect(),
+        CHARGE,
         AskWhenAspect(),
         RequiredWhenAspect(),
     )
@@ -89,6 +93,7 @@ PATTERNS = {
     "choice": ", {required}: {options}; at first {default}. Goes on {places}",
     "several": ", {required}: {how-many} {options}; at first {default}. Goes on {places}",
     "address": ", {required}, {countries}. Goes on {places}",
+    "computed": ", {formula}. Goes on {places}",
     "heading": "",
     "number": ", {required}, {range}, {sample}. Goes on {places}",
     "date": ", {required}, {days}. Goes on {places}",
@@ -109,8 +114,7 @@ MORE_ARTWORK = ("lands-when",)
 MORE_OPTIONS = ("looks", "offered-when")
 MORE_HEADING = ("stands", "explanation")
 MORE_LINE = ("required-when", *MORE_HEADING)
-ENDING = ". Adds {charge}. Asked {ask-when}."
-HEADING_ENDING = ". Asked {ask-when}."
+ASKED = ". Asked {ask-when}."
 # How a value that isn't plain is said after the sentence; one of a placement goes on with it.
 SAID_AFTER = {
     "looks": " Shown {}.",
@@ -128,7 +132,18 @@ class Part:
     words: str
     aspect: str = ""
     placement: str = ""
+    charge: str = ""
     is_offer: bool = False
+
+    @property
+    def of(self) -> str:
+        """The placement or charge that the value is of."""
+        return self.placement or self.charge
+
+    @property
+    def query(self) -> str:
+        """What the address of its form ends with."""
+        return f"?placement={self.placement}" if self.placement else f"?charge={self.charge}" if self.charge else ""
 
 
 def sentence_of(line: FormLine) -> list[Part]:
@@ -141,10 +156,24 @@ def sentence_of(line: FormLine) -> list[Part]:
         if len(placements) > 1:
             parts.append(Part(f"; on {names[f'{placement.side}/{placement.area}']}"))
         parts.extend(_placed(replace(line, placement=placement), is_artwork=placement.kind == "artwork"))
-    ending = HEADING_ENDING if kind == "heading" else ENDING
-    parts.extend(_filled(line, ending if line.field.ask_when is None else ending.replace("sked {", "sked when {")))
+    if kind != "heading":
+        parts.extend(charge_parts(line, list(line.setup.charges_of(line.field.key))))
+    parts.extend(_filled(line, ASKED if line.field.ask_when is None else ASKED.replace("sked {", "sked when {")))
     more = MORE_LINE if kind != "heading" else MORE_HEADING
     return [*parts, *_more(line, (*MORE_OPTIONS, *more) if isinstance(line.field, OptionsField) else more)]
+
+
+def charge_parts(line: FormLine | WholeForm, charges: list[AnyCharge]) -> Iterator[Part]:
+    """Yield what a line, or the piece as a whole, adds to the price."""
+    yield Part(". Adds ")
+    for at, charge in enumerate(charges):
+        if at:
+            yield Part(" and " if at == len(charges) - 1 else ", ")
+        yield Part(CHARGE.words(replace(line, charge=charge)), CHARGE.key, charge=charge.key)
+    if charges:
+        yield Part("+ charge", CHARGE.key, is_offer=True)
+    else:
+        yield Part("nothing", CHARGE.key)
 
 
 def _more(line: FormLine, names: tuple[str, ...]) -> Iterator[Part]:

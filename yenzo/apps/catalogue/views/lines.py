@@ -1,6 +1,5 @@
 """Lines of the order form: added, edited in place, moved, copied, removed."""
 
-from dataclasses import replace
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
@@ -38,15 +37,14 @@ def add_line(request: HttpRequest, key: str) -> HttpResponse:
 @staff_page(*SELLERS)
 def edit_aspect(request: HttpRequest, key: str, field_key: str, aspect_key: str) -> HttpResponse:
     """Show the form of an underlined value in its place, or save it."""
-    line = _line(get_object_or_404(Product, key=key), field_key, request.GET.get("placement", ""))
-    aspect = ASPECTS.get(aspect_key)
+    of = {name: request.GET.get(name, "") for name in ("placement", "charge")}
+    line, aspect = _line(get_object_or_404(Product, key=key), field_key, **of), ASPECTS.get(aspect_key)
     if aspect is None:
         raise Http404
-    placement = line.placement.key if line.placement else ""
-    address = reverse("catalogue:edit_aspect", args=[key, field_key, aspect_key])
+    query = next((f"?{name}={value}" for name, value in of.items() if value), "")
     opened = Opened(
-        address=f"{address}?placement={placement}" if placement else address,
-        opener=f"value-{field_key}-{aspect_key}-{placement}",
+        address=reverse("catalogue:edit_aspect", args=[key, field_key, aspect_key]) + query,
+        opener=f"value-{field_key}-{aspect_key}-{of['placement'] or of['charge']}",
         label=f"{line.name}: {aspect.heading}",
     )
     return answer_aspect(request, key, aspect, line, opened)
@@ -102,15 +100,13 @@ def remove_line(request: HttpRequest, key: str, field_key: str) -> HttpResponse:
     return changed(request, key, operations, f"{line.name} removed")
 
 
-def _line(product: Product, field_key: str, placement_key: str = "") -> FormLine:
+def _line(product: Product, field_key: str, placement: str = "", charge: str = "") -> FormLine:
     setup = setup_of_draft(product)
     field = setup.field(field_key)
     if field is None:
         raise Http404
-    line = FormLine(setup, field)
-    if not placement_key:
-        return line
-    placement = next((p for p in setup.placements_of(field_key) if p.key == placement_key), None)
-    if placement is None:
+    placed = next((one for one in setup.placements_of(field_key) if one.key == placement), None)
+    charged = next((one for one in setup.charges_of(field_key) if one.key == charge), None)
+    if (placement and placed is None) or (charge and charged is None):
         raise Http404
-    return replace(line, placement=placement)
+    return FormLine(setup, field, placed, charged)

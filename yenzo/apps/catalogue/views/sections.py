@@ -8,7 +8,7 @@ from django.views.decorators.http import require_POST
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.catalogue.aspects.interface import SectionLine, WholeForm
-from yenzo.apps.catalogue.aspects.sections import SECTION_ASPECTS, SHOWN_ASPECT
+from yenzo.apps.catalogue.aspects.sections import FORM_ASPECTS, SECTION_ASPECTS
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.apps.catalogue.views.opened import Opened, answer_aspect
@@ -41,11 +41,20 @@ def edit_section(request: HttpRequest, key: str, section_key: str, aspect_key: s
 
 
 @staff_page(*SELLERS)
-def edit_form_shown(request: HttpRequest, key: str) -> HttpResponse:
-    """Show or save how the form is shown."""
-    line = WholeForm(setup_of_draft(get_object_or_404(Product, key=key)))
-    address = reverse("catalogue:form_shown", args=[key])
-    return answer_aspect(request, key, SHOWN_ASPECT, line, Opened(address, "form-shown", SHOWN_ASPECT.heading))
+def edit_form(request: HttpRequest, key: str, aspect_key: str) -> HttpResponse:
+    """Show the form of a value that is of the whole order form in its place, or save it."""
+    setup = setup_of_draft(get_object_or_404(Product, key=key))
+    aspect, charge_key = FORM_ASPECTS.get(aspect_key), request.GET.get("charge", "")
+    charge = next((one for one in setup.charges_of(None) if one.key == charge_key), None)
+    if aspect is None or (charge_key and charge is None):
+        raise Http404
+    query = f"?charge={charge_key}" if charge_key else ""
+    opened = Opened(
+        address=reverse("catalogue:edit_form", args=[key, aspect_key]) + query,
+        opener=f"form-value-{aspect_key}-{charge_key}",
+        label=aspect.heading,
+    )
+    return answer_aspect(request, key, aspect, WholeForm(setup, charge), opened)
 
 
 @staff_page(*SELLERS)

@@ -12,8 +12,8 @@ from django.urls import reverse
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.catalogue.aspects import FormLine, Part, sentence_of
-from yenzo.apps.catalogue.aspects.interface import SectionLine, WholeForm
-from yenzo.apps.catalogue.aspects.sections import SECTION_ASPECTS, SHOWN_ASPECT
+from yenzo.apps.catalogue.aspects.interface import SectionLine
+from yenzo.apps.catalogue.aspects.sections import SECTION_ASPECTS, form_sentence
 from yenzo.apps.catalogue.bench import lay_out
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.forms import AreaForm, NewLineForm, OfferForm
@@ -81,7 +81,7 @@ def setup_context(request: HttpRequest, product: Product, **more: Any) -> dict[s
         "asks": asks_words(setup),
         "bench": lay_out(setup, selected, StoredAssets()),
         "parts_of_form": _parts_of_form(setup),
-        "shown_words": SHOWN_ASPECT.words(WholeForm(setup)),
+        "form_parts": form_sentence(setup),
         "selected": selected if area_form else "",
         "selected_side": selected.partition("/")[0],
         "selected_area": selected.partition("/")[2],

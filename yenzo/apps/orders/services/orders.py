@@ -14,7 +14,7 @@ from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.to_core import walk_design
 from yenzo.apps.orders.models import Order, OrderEvent, Piece
-from yenzo.core.spine import Walked
+from yenzo.core.spine import Walked, quoted_together
 
 
 class OrderError(Exception):
@@ -52,7 +52,8 @@ def place_order(actor: Actor, checkout: Checkout) -> Order:
             raise OrderError("The basket is empty. It may have been ordered in another window already.")
         if basket_digest(designs) != checkout.basket_seen:
             raise OrderError("The basket was changed in another window. Please look through it again before ordering.")
-        order = _insert_order(actor, checkout, [(design, _orderable(design)) for design in designs])
+        walked = quoted_together([_orderable(design) for design in designs])
+        order = _insert_order(actor, checkout, list(zip(designs, walked, strict=True)))
         Design.objects.filter(pk__in=[design.pk for design in designs]).update(in_basket=False)
         app.configure_task("orders.send_order_mails").defer(order_id=order.pk, occasion="placed")
     return order

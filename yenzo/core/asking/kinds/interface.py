@@ -1,7 +1,7 @@
 """What every kind of field can do; one class a kind, found by `kind_of`."""
 
 from abc import ABC, abstractmethod
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from datetime import date
 from typing import Generic, TypeVar
@@ -10,6 +10,7 @@ from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.entries import Address, UploadedFile
 from yenzo.core.documents.fields import FieldBase
 from yenzo.core.documents.setup import Setup
+from yenzo.core.formulas.evaluate import Named
 
 Value = str | bool | UploadedFile | tuple[str, ...] | Address
 # What a program may fill in by itself.
@@ -19,11 +20,15 @@ F = TypeVar("F", bound=FieldBase)
 
 @dataclass(frozen=True)
 class Given:
-    """What was given for a field: what was typed or chosen (None where nothing was sent), a file, the language."""
+    """What was given for a field: what was typed or chosen (None where nothing was sent), a file, the language.
+
+    `names` are what formulas may look at.
+    """
 
     raw: Raw | None
     upload: UploadedFile | None
     language: str
+    names: Mapping[str, Named]
 
 
 @dataclass(frozen=True)

@@ -3,7 +3,7 @@
 import re
 from collections.abc import Iterator
 from datetime import date, timedelta
-from decimal import Decimal
+from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal
 from typing import Any
 
 from babel.core import UnknownLocaleError
@@ -12,12 +12,15 @@ from babel.numbers import format_decimal
 
 from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
 from yenzo.core.asking.problems import Problem
-from yenzo.core.documents.fields import DateField, FieldBase, NumberField
-from yenzo.core.documents.rules import read_number
+from yenzo.core.documents.fields import ComputedField, DateField, FieldBase, NumberField
+from yenzo.core.documents.rules import MOST_DIGITS, read_number
 from yenzo.core.documents.setup import Setup
+from yenzo.core.errors import FormulaError
+from yenzo.core.formulas.evaluate import evaluate
 
 WEEKDAYS = ("Mondays", "Tuesdays", "Wednesdays", "Thursdays", "Fridays", "Saturdays", "Sundays")
 ONE_DAY = timedelta(days=1)
+WAYS = {"nearest": ROUND_HALF_UP, "up": ROUND_CEILING, "down": ROUND_FLOOR}
 DAY = re.compile(r"[0-9]{4}-[0-9]{2}-[0-9]{2}")
 
 
@@ -75,9 +78,42 @@ def _formatted(number: Decimal, language: str) -> str:
         return _canonical(number)
 
 
-def _said(number: Decimal, field: NumberField, language: str) -> str:
+def _said(number: Decimal, field: NumberField | ComputedField, language: str) -> str:
     unit = f" {field.unit}" if field.unit else ""
     return f"{_formatted(number, language)}{unit}"
+
+
+class ComputedKind(Kind[ComputedField]):
+    """A number that a formula gives; empty while what it looks at gives none."""
+
+    def value(self, field: ComputedField, given: Given) -> str:
+        try:
+            found = evaluate(field.formula, given.names)
+        except FormulaError:
+            return ""
+        step = Decimal(1).scaleb(-field.decimals)
+        rounded = found.quantize(step, WAYS[field.way])
+        return _canonical(rounded) if len(rounded.as_tuple().digits) <= MOST_DIGITS else ""
+
+    def problems(self, field: ComputedField, value: Value, around: Around) -> Iterator[Problem]:
+        yield from ()
+
+    def please(self, field: ComputedField) -> str:
+        return f"“{field.label}” can't be worked out yet: something that it is made of is missing."
+
+    def words(self, field: ComputedField, value: Value, around: Around) -> str:
+        number = read_number(str(value))
+        return str(value) if number is None else _said(number, field, around.language)
+
+    def produced(self, field: ComputedField, value: Value, around: Around) -> str:
+        number = read_number(str(value))
+        return str(value) if number is None else _formatted(number, around.language)
+
+    def sample(self, field: ComputedField, setup: Setup) -> str:
+        return ""
+
+    def worst(self, field: ComputedField, setup: Setup) -> tuple[Raw, ...]:
+        return ("",)
 
 
 class DateKind(Kind[DateField]):
@@ -164,4 +200,8 @@ def _dated(day: date, written: str, language: str) -> str:
         return day.isoformat()
 
 
-KINDS: dict[type[FieldBase], Kind[Any]] = {NumberField: NumberKind(), DateField: DateKind()}
+KINDS: dict[type[FieldBase], Kind[Any]] = {
+    NumberField: NumberKind(),
+    ComputedField: ComputedKind(),
+    DateField: DateKind(),
+}

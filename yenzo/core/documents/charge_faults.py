@@ -1,0 +1,136 @@
+"""Charges that can't be right: a set-up comes in, sentences that name charge and field go out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from decimal import Decimal
+from typing import TYPE_CHECKING
+
+from yenzo.core.documents.charges import (
+    OF_A_FIELD,
+    AnyCharge,
+    BandCharge,
+    CharacterCharge,
+    ChoiceCharge,
+    CountedCharge,
+    FormulaCharge,
+    LineCharge,
+    PercentCharge,
+    UploadCharge,
+    WordCharge,
+)
+from yenzo.core.documents.fields import (
+    AnyField,
+    ArtworkField,
+    ColorField,
+    ComputedField,
+    HeadingField,
+    NumberField,
+    OptionsField,
+    ParagraphField,
+    SeveralField,
+    TextField,
+    TypefaceField,
+)
+from yenzo.core.documents.named import MEASURED, formula_fault
+
+if TYPE_CHECKING:
+    from yenzo.core.documents.setup import Setup
+
+
+def charge_name(setup: Setup, charge: AnyCharge) -> str:
+    """Return what a charge is called in sentences: after its label, its field or the piece."""
+    field = setup.field(charge.field or "")
+    return charge.label or (field.label if field else setup.offer.name)
+
+
+def find_charge_faults(setup: Setup) -> Iterator[str]:
+    """Yield a sentence for each charge that hangs on what isn't there or counts what its field hasn't."""
+    for charge in setup.charges:
+        if charge.field is None:
+            yield from _of_the_piece(setup, charge)
+            continue
+        field = setup.field(charge.field)
+        if field is None:
+            yield f"A charge hangs on the field “{charge.field}”, which isn't there."
+        elif fault := _unfit(field, charge):
+            yield f"“{field.label}” {fault}"
+        elif isinstance(charge, ChoiceCharge):
+            yield from _charged_choices(field, charge)
+        elif isinstance(charge, FormulaCharge) and (fault := formula_fault(setup, charge.formula, *MEASURED)):
+            yield f"The charge of “{field.label}” can't be worked out: {fault}"
+
+
+def _of_the_piece(setup: Setup, charge: AnyCharge) -> Iterator[str]:
+    if isinstance(charge, OF_A_FIELD) or (isinstance(charge, BandCharge) and charge.of == "entry"):
+        yield f"The charge “{charge.key}” counts what is entered; hang it on a field."
+    elif isinstance(charge, FormulaCharge) and (fault := formula_fault(setup, charge.formula, *MEASURED)):
+        yield f"The charge “{charge_name(setup, charge)}” can't be worked out: {fault}"
+
+
+def _unfit(field: AnyField, charge: AnyCharge) -> str | None:
+    """Return why a field can't have a charge."""
+    if isinstance(field, HeadingField):
+        return "is a heading: nothing is charged for it."
+    if isinstance(charge, CharacterCharge | WordCharge) and not isinstance(field, TextField):
+        by = "character" if isinstance(charge, CharacterCharge) else "word"
+        return f"can't be charged by the {by}: it isn't a text."
+    if isinstance(charge, LineCharge) and not isinstance(field, ParagraphField):
+        return "can't be charged by the line: it has only one."
+    if isinstance(charge, UploadCharge) and not isinstance(field, ArtworkField):
+        return "can't be charged by the file: it isn't an upload."
+    if isinstance(charge, BandCharge) and charge.of == "entry" and not isinstance(field, NumberField | ComputedField):
+        return "has no number that bands could be of."
+    return None
+
+
+def _charged_choices(field: AnyField, charge: ChoiceCharge) -> Iterator[str]:
+    if isinstance(field, OptionsField):
+        offered = {option.key for option in field.options}
+    elif isinstance(field, TypefaceField):
+        offered = set(field.typefaces)
+    elif isinstance(field, ColorField):
+        offered = set(field.colors) or set(charge.amounts)
+    else:
+        yield f"“{field.label}” can't be charged by the choice: it isn't one."
+        return
+    for key in sorted(set(charge.amounts) - offered):
+        yield f"“{field.label}” has a charge for “{key}”, which it doesn't offer."
+
+
+def find_prices_below_zero(setup: Setup) -> Iterator[str]:
+    """Yield a sentence for each charge that can push the price below zero, and for all of them together."""
+    offer = setup.offer
+    lowest = offer.base_price + min((variant.price_difference for variant in offer.variants), default=Decimal(0))
+    if lowest < 0:
+        yield f"With its cheapest variant “{offer.name}” would cost {lowest}, less than nothing."
+        return
+    for charge in setup.charges:
+        name = charge_name(setup, charge)
+        least = _least(setup, charge, lowest)
+        if least is None:
+            yield f"The charge of “{name}” may take off more and more; say the least that it comes to."
+            continue
+        lowest += min(least, Decimal(0))
+        if lowest < 0:
+            yield f"The charge of “{name}” can push the price below zero, to {lowest}."
+            return
+
+
+def _least(setup: Setup, charge: AnyCharge, base: Decimal) -> Decimal | None:
+    """Return the least that a charge comes to; None when there is no end to it."""
+    if isinstance(charge, FormulaCharge):
+        found: Decimal | None = None
+    elif isinstance(charge, CountedCharge):
+        found = Decimal(0) if charge.amount >= 0 else None
+    elif isinstance(charge, ChoiceCharge):
+        several = isinstance(setup.field(charge.field or ""), SeveralField)
+        below = [amount for amount in charge.amounts.values() if amount < 0]
+        found = sum(below, Decimal(0)) if several else min(charge.amounts.values(), default=Decimal(0))
+    elif isinstance(charge, BandCharge):
+        found = min(Decimal(0), *(band.amount + base * band.percent / 100 for band in charge.bands))
+    else:
+        found = base * charge.percent / 100 if isinstance(charge, PercentCharge) else charge.amount
+    if charge.least is None:
+        return found
+    return charge.least if found is None else max(found, charge.least)

@@ -1,0 +1,1 @@
+"""Formulas over named entries: text comes in, a number goes out."""
