@@ -67,6 +67,7 @@ ORDERS = (
     ),
     DemoOrder("Tobias Anchorsmith", "3 Chandlers Steps\nSandwick", (("deck-cushion", "arabic"),), "waiting"),
     DemoOrder("Juna Farwater", "Lock Cottage, Upper Basin\nEastmere", (("deck-cushion", "coarse-photo"),), "paid"),
+    DemoOrder("Ines Shoalwater", "The Net Loft\nSandwick", (("windbreak", "three"),), "paid"),
     DemoOrder("Pelle Farwater", "Lock Cottage, Upper Basin\nEastmere", (("harbor-pass", "season"),), "paid"),
     DemoOrder(
         "Oskar Lightkeeper", "The Old Beacon\nSkerry Point", (("cedar-nameboard", "wind-and-whey"),), "cancelled"

@@ -70,7 +70,7 @@ def board():
                 "required": True,
                 "most_characters": 18,
                 "allowed": {"others": "-&'"},
-                "capitals": True,
+                "case": "upper",
             },
             {
                 "key": "lettering",

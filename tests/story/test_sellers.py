@@ -133,7 +133,7 @@ def test_keys_lead_to_the_search_and_to_the_main_action(open_page, copy):
     page.locator("h1").click()
     page.keyboard.press("/")
     expect(page.get_by_label("Search orders and names on goods")).to_be_focused()
-    fill_aspect(page, "name-capitals-", Produced_in_capitals=False)
+    fill_aspect(page, "name-case-", Produced="as typed")
     page.keyboard.press("Control+Enter")
     expect(page.locator(".setup-said")).to_contain_text("Revision 2 is live")
 

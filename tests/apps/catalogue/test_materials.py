@@ -114,3 +114,16 @@ def test_font_that_cannot_be_used_is_refused_in_words(sign_in, product, given, s
 def test_only_sellers_edit_materials(sign_in, product):
     for address in (NEW_PALETTE, NEW_TYPEFACE, FINISHES):
         assert sign_in("decorator").get(address).status_code == 403
+
+
+def test_word_list_is_made_kept_out_and_changed(sign_in, product):
+    seller = sign_in("seller")
+    address = reverse("catalogue:new_word_list")
+    refused = seller.post(address, {"name": "Rude", "words": "two words"})
+    assert "one word a line" in refused.content.decode()
+    given = {"name": "Rude", "words": "Bilgerat\n\nBilgerat\nscurvydog", "message": "please be kind."}
+    assert seller.post(address, given).url == LIST_PAGE
+    assert materials().word_lists["rude"].words == ("Bilgerat", "scurvydog")
+    assert "2 words that nobody may have made" in seller.get(LIST_PAGE).content.decode()
+    refresh = f"/workshop/products/{product.key}/try-out/refresh/"
+    assert "“BILGERAT”: please be kind." in seller.post(refresh, {"entry-name": "bilgerat"}).content.decode()

@@ -1,7 +1,12 @@
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from tests.core.conftest import board, entries, typeface, upload
+from yenzo.core.asking.patterns import has_pattern, pattern_words
 from yenzo.core.asking.texts import characters, room_left
+from yenzo.core.documents.fields import Pattern
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.spine import walk
 
@@ -120,3 +125,67 @@ def test_words_are_counted_as_people_count_them_and_emoji_kept_out(assets):
     assert ("too_many_words", "name") in problems(
         setup, assets, {"name": "مرحبا بالعالم هذا نص", "lettering": "levant"}
     )
+
+
+def texted(assets, field, typed, language="en", **materials):
+    """The problems of a line of text with its settings, and what it became."""
+    document = board()
+    document["fields"].append({"key": "more", "kind": "line", "label": "More", **field})
+    document["materials"] |= materials
+    walked = walk(read_setup(document), entries({"name": "A", "more": typed}, language=language), assets)
+    found = {one.code: one.message for one in walked.verdict.problems if one.field == "more"}
+    return found, walked.asked.text("more")
+
+
+@pytest.mark.parametrize(
+    ("case", "language", "typed", "became"),
+    [
+        ("upper", "en", "straße iris", "STRASSE IRIS"),
+        ("upper", "tr", "iris", "İRİS"),
+        ("lower", "tr", "IRIS", "ırıs"),
+        ("words", "en", "port HALLOW", "Port Hallow"),
+        ("words", "nl", "ijsbrand", "IJsbrand"),
+        ("first", "en", "égalité toujours", "Égalité toujours"),
+        ("typed", "en", "asTyped", "asTyped"),
+    ],
+)
+def test_case_is_forced_as_the_language_does(assets, case, language, typed, became):
+    assert texted(assets, {"case": case}, typed, language)[1] == became
+
+
+def test_older_documents_that_ask_for_capitals_are_read(assets):
+    assert texted(assets, {"capitals": True}, "tern")[1] == "TERN"
+    assert texted(assets, {"capitals": False}, "Tern")[1] == "Tern"
+
+
+SAIL = {"shapes": ["AA 9999", "A-99[9]"], "passes": "PH 1931", "fails": "1931"}
+
+
+@pytest.mark.parametrize(
+    ("typed", "passes"),
+    [("PH 1931", True), ("éß 0000", True), ("P-12", True), ("P-123", True), ("PH1931", False), ("PH 1931x", False)],
+)
+def test_text_has_one_of_the_shapes_from_beginning_to_end(assets, typed, passes):
+    found, _ = texted(assets, {"pattern": SAIL}, typed)
+    assert ("no_pattern" not in found) is passes
+    if not passes:
+        assert "two letters, a space and four digits" in found["no_pattern"]
+        assert "like “PH 1931”" in found["no_pattern"]
+
+
+@given(st.text(alphabet="A9*[]a1 -.(+", max_size=12), st.text(max_size=12))
+def test_any_shape_that_can_be_saved_can_be_said_and_matched(shape, text):
+    try:
+        pattern = Pattern(shapes=(shape,), passes="x", fails="y")
+    except ValidationError:
+        return
+    assert pattern_words(pattern)
+    assert has_pattern(pattern, text) in {True, False}
+
+
+def test_words_of_the_workshops_lists_are_kept_out_with_its_own_words(assets):
+    lists = {"rude": {"name": "Rude", "words": ["Scurvydog"], "message": "we don't carve that."}}
+    found, _ = texted(assets, {}, "my scurvyDOG, ahoy", word_lists=lists)
+    assert found["word_kept_out"] == "“scurvyDOG”: we don't carve that."
+    assert not texted(assets, {}, "scurvydogs", word_lists=lists)[0]
+    assert not texted(assets, {"word_lists": False}, "scurvydog", word_lists=lists)[0]

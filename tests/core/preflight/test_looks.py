@@ -99,7 +99,7 @@ def test_color_of_the_goods_is_the_usual_one_there(data, shares, color):
 def test_gap_between_neighbours_counts_as_a_gap(assets):
     document = board()
     document["placements"][0] |= {"letter_spacing": -2, "least_mm": 20, "most_mm": 20}
-    document["fields"][0].pop("capitals")
+    document["fields"][0].pop("case")
     document["materials"]["methods"]["carving"] |= {"least_gap_mm": 3}
     (finding,) = walked(document, assets, name="HH").verdict.findings
     assert (finding.code, "narrowest gap of “HH” in “HH”" in finding.message) == ("too_narrow", True)

@@ -76,7 +76,7 @@ def charged(charge, values, field=None, **others):
     document["charges"] = [{"key": "it", "field": "name", **charge}]
     if field:
         document["fields"][0] |= field
-        document["fields"][0].pop("capitals", None)
+        document["fields"][0].pop("case", None)
     return next(
         ((line.amount, line.label) for line in quote(values, document, **others).lines if line.key == "it"), None
     )

@@ -7,7 +7,7 @@ from decimal import Decimal
 
 from babel import Locale
 
-from yenzo.apps.accounts.templatetags.writing import money
+from yenzo.apps.accounts.templatetags.writing import rate
 from yenzo.apps.designs.controls import CONTROLS, INPUT_MODES
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.options import SlipOption, options_of, picture_address
@@ -102,6 +102,12 @@ class SlipLine:
     def input_mode(self) -> str:
         """The keys that phones show."""
         return INPUT_MODES.get(self.field.kind, "")
+
+    @property
+    def direction(self) -> str:
+        """Which way the writing runs in the control."""
+        wanted = self.field.direction if isinstance(self.field, TextField) else "auto"
+        return {"right_to_left": "rtl", "left_to_right": "ltr"}.get(wanted, "auto")
 
     @property
     def picture(self) -> str:
@@ -238,7 +244,7 @@ def _at_field(setup: Setup, key: str) -> tuple[Decimal | None, tuple[str, ...]]:
         if isinstance(charge, FixedCharge) and charge.per == "piece":
             amount += charge.amount
         elif isinstance(charge, FormulaCharge):
-            charges.append("the price depends on it")
+            charges.append("The price depends on it")
         else:
-            charges += charge_words(setup, charge, lambda one: money(one, setup.offer.currency))
+            charges += charge_words(setup, charge, lambda one: rate(one, setup.offer.currency))
     return amount or None, tuple(charges)

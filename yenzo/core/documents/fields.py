@@ -11,6 +11,7 @@ from yenzo.core.documents.values import Frozen, Key, Label, Picture, ScreenColor
 
 ArtworkKind = Literal["png", "jpeg", "webp", "tiff", "heic", "svg", "pdf"]
 Country = Annotated[str, Field(pattern=r"^[A-Z]{2}$")]
+Case = Literal["typed", "upper", "lower", "words", "first"]
 Width = Literal["full", "half", "third"]
 Number = Annotated[Decimal, Field(max_digits=15, decimal_places=6, allow_inf_nan=False)]
 Count = Annotated[int, Field(ge=1, le=10_000)]
@@ -50,6 +51,20 @@ class TypedField(FieldBase):
     default: Text = ""
 
 
+class Pattern(Frozen):
+    """Which shapes a text may have, what that means in words, and an example of what passes and of what doesn't.
+
+    In a shape A is a letter, 9 a digit, * any character; what is in brackets may be missing.
+    """
+
+    shapes: tuple[
+        Annotated[str, Field(pattern=r"^[^\[\]]*(\[[^\[\]]+\][^\[\]]*)*$", min_length=1, max_length=60)], ...
+    ] = Field(min_length=1, max_length=10)
+    words: Text = ""
+    passes: Label
+    fails: Label
+
+
 class TextField(TypedField):
     """What every text has."""
 
@@ -59,7 +74,19 @@ class TextField(TypedField):
     most_words: Count | None = None
     emoji: bool = Field(default=True, description="whether emoji may be typed at all")
     allowed: Allowed | None = None
-    capitals: bool = False
+    pattern: Pattern | None = None
+    word_lists: bool = Field(default=True, description="whether the workshop's lists of words are kept out")
+    case: Case = Field(default="typed", description="forced by Unicode's full mapping in the language of the text")
+    direction: Literal["auto", "right_to_left", "left_to_right"] = "auto"
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, values: object) -> object:
+        """Read what older documents say: capitals or not."""
+        if isinstance(values, dict) and "capitals" in values:
+            rest = {name: value for name, value in values.items() if name != "capitals"}
+            return {"case": "upper", **rest} if values["capitals"] else rest
+        return values
 
 
 class LineField(TextField):

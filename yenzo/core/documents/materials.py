@@ -77,9 +77,18 @@ class Typeface(Frozen):
     licence: Text = ""
 
 
+class WordList(Frozen):
+    """Words that nobody may have made here, and what is said to whoever types one."""
+
+    name: Label
+    words: tuple[Label, ...] = Field(min_length=1, max_length=5000)
+    message: Text = ""
+
+
 class Materials(Frozen):
     """Everything a set-up refers to outside itself, by key."""
 
     methods: dict[Key, Method] = {}
     palettes: dict[Key, Palette] = {}
     typefaces: dict[Key, Typeface] = {}
+    word_lists: dict[Key, WordList] = {}

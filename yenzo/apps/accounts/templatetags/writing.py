@@ -19,6 +19,11 @@ def money(amount: Decimal | str, currency: str) -> str:
     return format_currency(Decimal(amount), currency, locale="en_GB")
 
 
+def rate(amount: Decimal, currency: str) -> str:
+    """Write an amount for one of many with all its decimals: 0.4 pence must not look like nothing."""
+    return format_currency(amount, currency, locale="en_GB", decimal_quantization=amount == round(amount, 2))
+
+
 @register.filter
 def mm(length: float) -> str:
     """Write a length in millimetres with at most one decimal."""

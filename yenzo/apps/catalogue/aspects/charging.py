@@ -116,7 +116,7 @@ def _kind_fields(setup: Setup, field: AnyField | None, charge: AnyCharge | None)
     counted = " ".join(COUNTED)
     fields = {
         "amount": shown_for(
-            f"fixed {counted}", _amount(getattr(charge, "amount", None), "Amount; below zero takes off")
+            f"fixed {counted}", _amount(getattr(charge, "amount", None), "Amount", "Below zero it takes off.")
         ),
         "percent": shown_for("percent", _percent(getattr(charge, "percent", None))),
         "beyond": shown_for(
@@ -278,5 +278,7 @@ def _percent(initial: Decimal | None) -> forms.DecimalField:
     )
 
 
-def _amount(initial: Decimal | None, label: str) -> forms.DecimalField:
-    return forms.DecimalField(initial=initial, label=label, max_digits=10, decimal_places=3, required=False)
+def _amount(initial: Decimal | None, label: str, help_text: str = "") -> forms.DecimalField:
+    return forms.DecimalField(
+        initial=initial, label=label, help_text=help_text, max_digits=10, decimal_places=3, required=False
+    )

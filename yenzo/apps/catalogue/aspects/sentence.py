@@ -25,17 +25,19 @@ from yenzo.apps.catalogue.aspects.placing import (
 from yenzo.apps.catalogue.aspects.standing import CountriesAspect, ExplanationAspect, KindAspect, StandsAspect
 from yenzo.apps.catalogue.aspects.wording import (
     AllowedAspect,
-    CapitalsAspect,
+    CaseAspect,
     KindsAspect,
     LabelAspect,
     LimitAspect,
     LinesAspect,
     OneColorAspect,
+    PatternAspect,
     RequiredAspect,
     SampleAspect,
+    WordListsAspect,
 )
 from yenzo.core.documents.charges import AnyCharge
-from yenzo.core.documents.fields import OptionsField
+from yenzo.core.documents.fields import OptionsField, TextField
 
 CHARGE: ChargeAspect[Any] = ChargeAspect()
 ASPECTS: dict[str, Aspect[Any]] = {
@@ -49,7 +51,9 @@ ASPECTS: dict[str, Aspect[Any]] = {
         LimitAspect(),
         AllowedAspect(),
         LinesAspect(),
-        CapitalsAspect(),
+        CaseAspect(),
+        PatternAspect(),
+        WordListsAspect(),
         SampleAspect(),
         KindsAspect(),
         OneColorAspect(),
@@ -88,8 +92,8 @@ ASPECTS: dict[str, Aspect[Any]] = {
 }
 # The sentence of each kind, up to where its entry lands. In braces: aspects.
 PATTERNS = {
-    "line": ", {required}, {limit}, {allowed}, {capitals}, {sample}. Goes on {places}",
-    "paragraph": ", {required}, {limit}, {lines}, {allowed}, {capitals}, {sample}. Goes on {places}",
+    "line": ", {required}, {limit}, {allowed}, {case}, {sample}. Goes on {places}",
+    "paragraph": ", {required}, {limit}, {lines}, {allowed}, {case}, {sample}. Goes on {places}",
     "choice": ", {required}: {options}; at first {default}. Goes on {places}",
     "several": ", {required}: {how-many} {options}; at first {default}. Goes on {places}",
     "address": ", {required}, {countries}. Goes on {places}",
@@ -112,11 +116,14 @@ PLACED_ARTWORK = ", {fit}, {artwork-paint}"
 MORE_TEXT = ("letters", "stroke", "shadow", "plate", "second-color", "joined", "lands-when")
 MORE_ARTWORK = ("lands-when",)
 MORE_OPTIONS = ("looks", "offered-when")
+MORE_WORDING = ("pattern", "word-lists")
 MORE_HEADING = ("stands", "explanation")
 MORE_LINE = ("required-when", *MORE_HEADING)
 ASKED = ". Asked {ask-when}."
 # How a value that isn't plain is said after the sentence; one of a placement goes on with it.
 SAID_AFTER = {
+    "pattern": " It has the shape of {}.",
+    "word-lists": " It has {}.",
     "looks": " Shown {}.",
     "offered-when": " Offered: {}.",
     "required-when": " Must be filled when {}.",
@@ -160,7 +167,9 @@ def sentence_of(line: FormLine) -> list[Part]:
         parts.extend(charge_parts(line, list(line.setup.charges_of(line.field.key))))
     parts.extend(_filled(line, ASKED if line.field.ask_when is None else ASKED.replace("sked {", "sked when {")))
     more = MORE_LINE if kind != "heading" else MORE_HEADING
-    return [*parts, *_more(line, (*MORE_OPTIONS, *more) if isinstance(line.field, OptionsField) else more)]
+    own = MORE_OPTIONS if isinstance(line.field, OptionsField) else ()
+    own = MORE_WORDING if isinstance(line.field, TextField) else own
+    return [*parts, *_more(line, (*own, *more))]
 
 
 def charge_parts(line: FormLine | WholeForm, charges: list[AnyCharge]) -> Iterator[Part]:

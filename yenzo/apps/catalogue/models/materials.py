@@ -1,4 +1,4 @@
-"""Materials that drafts use: methods, palettes and typefaces, each a small document of the core."""
+"""Materials that drafts use: methods, palettes, typefaces and word lists, each a small document of the core."""
 
 from typing import ClassVar
 
@@ -10,6 +10,7 @@ class Material(models.Model):
         METHOD = "methods", "Method"
         PALETTE = "palettes", "Palette"
         TYPEFACE = "typefaces", "Typeface"
+        WORD_LIST = "word_lists", "Word list"
 
     kind = models.CharField(max_length=12, choices=Kind.choices)
     key = models.SlugField(max_length=60)

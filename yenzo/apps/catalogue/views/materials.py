@@ -1,4 +1,4 @@
-"""Materials: what there is; decoration methods, palettes and typefaces in forms of their own."""
+"""Materials: what there is; methods, palettes, typefaces and word lists in forms of their own."""
 
 from collections.abc import Mapping
 from typing import Any, TypeVar
@@ -15,6 +15,7 @@ from yenzo.apps.catalogue.palettes import PaletteEditor
 from yenzo.apps.catalogue.services.materials import add_font, save_material
 from yenzo.apps.catalogue.to_core import materials
 from yenzo.apps.catalogue.typefaces import TypefaceForm
+from yenzo.apps.catalogue.word_lists import WordListForm
 from yenzo.core.documents.edits import free_key
 from yenzo.core.errors import TypefaceError
 
@@ -65,6 +66,16 @@ def edit_typeface(request: HttpRequest, key: str = "") -> HttpResponse:
         else:
             return _saved(request, "typefaces", key, form.document(font))
     return _shown(request, "catalogue/material.html", {"form": form, "material": typeface, "what": "typeface"})
+
+
+@staff_page(*SELLERS)
+def edit_word_list(request: HttpRequest, key: str = "") -> HttpResponse:
+    """Show a list of words that are kept out, or save it; without a key, a new one."""
+    word_list = _named(materials().word_lists, key)
+    form = WordListForm(word_list, request.POST if request.method == "POST" else None)
+    if form.is_bound and form.is_valid():
+        return _saved(request, "word_lists", key, form.document())
+    return _shown(request, "catalogue/material.html", {"form": form, "material": word_list, "what": "word list"})
 
 
 M = TypeVar("M")

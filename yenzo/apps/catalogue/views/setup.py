@@ -23,6 +23,7 @@ from yenzo.apps.catalogue.models import DraftEdit, Product
 from yenzo.apps.catalogue.services.drafts import edit_draft, redo_edit, undo_edit
 from yenzo.apps.catalogue.services.products import publish_setup, unready
 from yenzo.apps.catalogue.to_core import setup_of_draft
+from yenzo.core.documents.advice import find_advice
 from yenzo.core.documents.fields import HeadingField
 from yenzo.core.documents.setup import Section, Setup
 from yenzo.core.errors import DocumentError
@@ -90,6 +91,7 @@ def setup_context(request: HttpRequest, product: Product, **more: Any) -> dict[s
         "undoable": edits.undoable_by(request.user).first(),
         "redoable": edits.redoable_by(request.user).first(),
         "faults": unready(setup),
+        "advice": find_advice(setup),
         "is_changed": product.live is None or is_changed(product),
         "changes": edits.made_since(product.live.from_version).count() if product.live else edits.count(),
         "next_number": product.live.number + 1 if product.live else 1,

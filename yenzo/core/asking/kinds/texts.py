@@ -6,6 +6,7 @@ from typing import Any
 import icu
 
 from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
+from yenzo.core.asking.patterns import has_pattern, pattern_words
 from yenzo.core.asking.problems import Problem, quoted
 from yenzo.core.asking.texts import (
     MOST_IN_A_PARAGRAPH,
@@ -60,6 +61,14 @@ class TextKind(Kind[TextField]):
             message = f"{quoted(wrong)} can't be used here. What can: {describe_allowed(field.allowed)}."
             yield problem(field, "not_allowed", message)
 
+        if field.pattern is not None and not has_pattern(field.pattern, text):
+            message = (
+                f"“{text}” isn't what is asked for: {pattern_words(field.pattern)}, like “{field.pattern.passes}”."
+            )
+            yield problem(field, "no_pattern", message)
+        if field.word_lists:
+            yield from _kept_out(field, text, around)
+
     def _shape_problems(self, field: TextField, text: str) -> Iterator[Problem]:
         yield from ()
 
@@ -67,6 +76,8 @@ class TextKind(Kind[TextField]):
         return field.sample or field.default
 
     def worst(self, field: TextField, setup: Setup) -> tuple[Raw, ...]:
+        if field.pattern is not None:
+            return (field.pattern.passes,)
         most = min(field.most_characters or UNBOUNDED, most_in(field))
         least = field.least_characters or 1
         return tuple((letter * most)[:most] for letter in ("W", "Åg", "i")) + ("I" * least,)
@@ -133,10 +144,33 @@ def _raw(field: TextField, given: Given) -> str:
 
 
 def _cased(field: TextField, text: str, language: str) -> str:
-    if not field.capitals:
-        return text
     # Unicode's full case mapping by language (the Standard, section 3.13): ß becomes SS, Turkish i keeps its dot.
-    return str(icu.UnicodeString(text).toUpper(icu.Locale(language)))
+    locale = icu.Locale(language)
+    match field.case:
+        case "upper":
+            return str(icu.UnicodeString(text).toUpper(locale))
+        case "lower":
+            return str(icu.UnicodeString(text).toLower(locale))
+        case "words":
+            return str(icu.UnicodeString(text).toTitle(locale))
+        case "first":
+            first = characters(text)[:1]
+            begins = str(icu.UnicodeString("".join(first)).toUpper(locale))
+            return begins + text[len("".join(first)) :]
+    return text
+
+
+def _kept_out(field: TextField, text: str, around: Around) -> Iterator[Problem]:
+    """Yield a problem for each list of the workshop that has a word of the text."""
+    lists = around.setup.materials.word_lists
+    if not lists:
+        return
+    typed = {word.casefold(): word for word in words(text, around.language)}
+    for word_list in lists.values():
+        found = [typed[word.casefold()] for word in word_list.words if word.casefold() in typed]
+        if found:
+            message = word_list.message or "We don't make goods with that."
+            yield problem(field, "word_kept_out", f"{quoted(dict.fromkeys(found))}: {message}")
 
 
 LINE, PARAGRAPH, NOTE = LineKind(), ParagraphKind(), NoteKind()
