@@ -4,6 +4,7 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.catalogue.examples import EXAMPLES
 from yenzo.apps.catalogue.kinds import KIND_WORDS
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.setup import Setup
@@ -20,6 +21,15 @@ class NewProductForm(forms.Form):
         label="Picture of the goods",
         help_text="PNG, JPEG, WebP, TIFF, HEIC, SVG or PDF, taken straight from the front. Without one it asks only: "
         "what is entered goes on order and ticket.",
+    )
+    example = forms.ChoiceField(
+        required=False,
+        choices=[
+            ("", "Nothing: begin with an empty form"),
+            *((key, f"{one.name}: {one.shows}") for key, one in EXAMPLES.items()),
+        ],
+        label="Start from an example",
+        help_text="Its lines can all be changed and taken away.",
     )
 
 

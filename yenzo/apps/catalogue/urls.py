@@ -5,6 +5,7 @@ from yenzo.apps.catalogue.views import areas, lines, materials, products, sectio
 app_name = "catalogue"
 urlpatterns = [
     path("", products.product_list, name="products"),
+    path("ticked/", products.change_ticked, name="change_ticked"),
     path("new/", products.new_product, name="new_product"),
     path("materials/", materials.material_list, name="materials"),
     path("materials/methods/new/", materials.edit_method, name="new_method"),

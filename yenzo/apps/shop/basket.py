@@ -31,8 +31,13 @@ class BasketLine:
     @property
     def troubles(self) -> tuple[str, ...]:
         """What keeps this line from being ordered."""
+        product = self.design.revision.product
         changed = ("The workshop has changed this product since. Please look at it again.",)
-        return (() if self.is_current else changed) + tuple(item.message for item in self.walked.verdict.blocking)
+        if product.is_resting:
+            changed = ("The workshop doesn't sell this at the moment. What you entered is kept here.",)
+        return (() if self.is_current and not product.is_resting else changed) + tuple(
+            item.message for item in self.walked.verdict.blocking
+        )
 
 
 @dataclass(frozen=True)

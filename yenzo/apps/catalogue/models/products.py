@@ -16,7 +16,27 @@ class ProductQuerySet(models.QuerySet["Product"]):
 
     def live(self) -> Self:
         """Return the products that customers can personalize now."""
-        return self.filter(live__isnull=False).select_related("live").order_by("name")
+        return self.filter(live__isnull=False, is_resting=False).select_related("live").order_by("name")
+
+    def in_state(self, state: str) -> Self:
+        """Return those that are drafts, live, changed since they are live, or resting; all for any other word."""
+        is_live = Q(live__isnull=False, is_resting=False)
+        states = {
+            "draft": Q(live__isnull=True),
+            "live": is_live,
+            "changed": is_live & ~Q(draft_version=models.F("live__from_version")),
+            "resting": Q(live__isnull=False, is_resting=True),
+        }
+        return self.filter(states.get(state, Q()))
+
+    def matching(self, words: str) -> Self:
+        """Return those whose name, category or SKU has these words."""
+        found = Q(name__icontains=words) | Q(category__icontains=words) | Q(draft__offer__sku__icontains=words)
+        return self.filter(found) if words else self
+
+    def categories(self) -> list[str]:
+        """Return every category that is used, in order."""
+        return list(self.exclude(category="").order_by("category").values_list("category", flat=True).distinct())
 
 
 class Product(models.Model):
@@ -24,6 +44,8 @@ class Product(models.Model):
 
     key = models.SlugField(max_length=60, unique=True)
     name = models.CharField(max_length=200, help_text="as the draft has it")
+    category = models.CharField(max_length=60, blank=True, help_text="as the draft has it")
+    is_resting = models.BooleanField(default=False, help_text="whether it was taken out of the shop for now")
     draft = models.JSONField()
     draft_version = models.PositiveIntegerField(default=0)
     live = models.ForeignKey("Revision", null=True, blank=True, on_delete=models.PROTECT, related_name="+")

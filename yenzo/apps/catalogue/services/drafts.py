@@ -86,9 +86,9 @@ def _apply(product: Product, operations: tuple[Operation, ...]) -> tuple[Operati
     # Only what this edit brings is refused: a draft that makes no sense already can still be mended step by step.
     if nonsense and (brought := nonsense - set(find_nonsense(read_setup(with_materials(product.draft))))):
         raise DocumentError("no_sense", product.key, " ".join(sorted(brought)))
-    product.draft, product.name = changed, setup.offer.name
+    product.draft, product.name, product.category = changed, setup.offer.name, setup.offer.category
     product.draft_version += 1
-    product.save(update_fields=["draft", "draft_version", "name"])
+    product.save(update_fields=["draft", "draft_version", "name", "category"])
     return back
 
 

@@ -2,6 +2,7 @@
 
 import hashlib
 import json
+from collections.abc import Sequence
 from decimal import Decimal
 from pathlib import Path
 from typing import Any
@@ -9,9 +10,11 @@ from typing import Any
 from django.db import transaction
 
 from yenzo.apps.accounts.rights import SELLERS, Actor, service
+from yenzo.apps.catalogue.examples import begin_from
 from yenzo.apps.catalogue.files import store_file
 from yenzo.apps.catalogue.models import Product, Revision, RevisionFile, StoredFile
-from yenzo.apps.catalogue.to_core import setup_of_draft
+from yenzo.apps.catalogue.services.drafts import edit_draft
+from yenzo.apps.catalogue.to_core import setup_of_draft, with_materials
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.documents.edits import free_key
@@ -22,6 +25,8 @@ from yenzo.core.documents.reading import dump_document, read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import DocumentError
 
+MOST_IN_A_NAME = 200
+
 
 @service(*SELLERS)
 def create_product(
@@ -31,14 +36,16 @@ def create_product(
     base_price: Decimal,
     currency: str,
     picture: dict[str, Any] | None,
+    example: str = "",
 ) -> Product:
-    """Make a product: with one side out of a picture that `add_goods_picture` has taken, or without any."""
-    document = {
+    """Make a product: with one side out of a picture that `add_goods_picture` has taken, perhaps from an example."""
+    document: dict[str, Any] = {
         "schema": "yenzo-setup/1",
         "offer": {"name": name, "base_price": str(base_price), "currency": currency},
         "sides": [{"key": "front", "name": "Front", "picture": picture}] if picture else [],
     }
-    return _insert_product(document)
+    setup = read_setup(with_materials(document))
+    return _insert_product({**document, **begin_from(setup, example)})
 
 
 @service(*SELLERS)
@@ -47,6 +54,32 @@ def import_product(actor: Actor, document: dict[str, Any], *, key: str) -> Produ
     draft = {name: value for name, value in document.items() if name != "materials"}
     read_setup(draft)
     return _insert_product(draft, key)
+
+
+@service(*SELLERS)
+def duplicate_product(actor: Actor, product_id: int) -> Product:  # noqa: ARG001
+    """Make a product with the same draft under another name; it isn't live."""
+    original = Product.objects.get(pk=product_id)
+    offer = {**original.draft["offer"], "name": f"{original.name} (copy)"[:MOST_IN_A_NAME], "sku": ""}
+    return _insert_product({**original.draft, "offer": offer})
+
+
+@service(*SELLERS)
+def rest_products(actor: Actor, product_ids: Sequence[int], *, resting: bool) -> int:  # noqa: ARG001
+    """Take products out of the shop for now, or put them back; return how many that changed."""
+    products = Product.objects.filter(pk__in=product_ids, live__isnull=False, is_resting=not resting)
+    return products.update(is_resting=resting)
+
+
+@service(*SELLERS)
+def set_category(actor: Actor, product_ids: Sequence[int], category: str) -> int:
+    """Put products in a category, each as a step of its draft that can be undone; return how many that changed."""
+    operation = {"do": "set", "path": ["offer", "category"], "value": category or None}
+    with transaction.atomic():
+        others = Product.objects.select_for_update().filter(pk__in=product_ids).exclude(category=category)
+        for product in others:
+            edit_draft(actor, product.pk, [operation], seen_version=product.draft_version, label="Category")
+    return len(others)
 
 
 @service(*SELLERS)
@@ -101,7 +134,7 @@ def _insert_product(draft: dict[str, Any], wanted_key: str | None = None) -> Pro
     with transaction.atomic():
         taken = {"products": [{"key": key} for key in Product.objects.values_list("key", flat=True)]}
         key = free_key(taken, ("products",), wanted_key or name)
-        return Product.objects.create(key=key, name=name, draft=draft)
+        return Product.objects.create(key=key, name=name, category=draft["offer"].get("category", ""), draft=draft)
 
 
 def _insert_revision(actor: Actor, product: Product, setup: Setup) -> Revision:

@@ -3,23 +3,76 @@
 from pathlib import Path
 
 from django.conf import settings
+from django.contrib import messages
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
+from yenzo.apps.catalogue.first_steps import first_steps
 from yenzo.apps.catalogue.forms import NewProductForm
 from yenzo.apps.catalogue.listing import list_rows
 from yenzo.apps.catalogue.models import Product
-from yenzo.apps.catalogue.services.products import add_goods_picture, create_product
+from yenzo.apps.catalogue.services.products import (
+    add_goods_picture,
+    create_product,
+    duplicate_product,
+    rest_products,
+    set_category,
+)
 from yenzo.core.errors import ArtworkError
+
+STATES = (("", "All"), ("live", "Live"), ("changed", "Changed since"), ("draft", "Drafts"), ("resting", "Resting"))
 
 
 @staff_page(*SELLERS)
 def product_list(request: HttpRequest) -> HttpResponse:
-    rows = list_rows(Product.objects.for_list())
-    return render(request, "catalogue/products.html", {"rows": rows, "section": "products"})
+    """Show the products, as filtered; what is ticked can be changed together."""
+    wanted = {name: request.GET.get(name, "") for name in ("state", "category", "words")}
+    products = Product.objects.for_list().in_state(wanted["state"]).matching(wanted["words"].strip())
+    if wanted["category"]:
+        products = products.filter(category=wanted["category"])
+    context = {
+        "rows": list_rows(products),
+        "states": STATES,
+        "wanted": wanted,
+        "categories": Product.objects.categories(),
+        "is_filtered": any(wanted.values()),
+        "steps": first_steps(),
+        "section": "products",
+    }
+    return render(request, "catalogue/products.html", context)
+
+
+@staff_page(*SELLERS)
+@require_POST
+def change_ticked(request: HttpRequest) -> HttpResponse:
+    """Change all ticked products together."""
+    actor, ticked = actor_of(request.user), [int(pk) for pk in request.POST.getlist("ticked") if pk.isdecimal()]
+    what = request.POST.get("do", "")
+    if not ticked:
+        said = "Tick the products first that are to be changed."
+    elif what == "category":
+        category = request.POST.get("category", "").strip()[:60]
+        count = set_category(actor, ticked, category)
+        said = (
+            f"{_products(count)} put in the category “{category}”." if category else f"{_products(count)} without one."
+        )
+    elif what in {"rest", "wake"}:
+        count = rest_products(actor, ticked, resting=what == "rest")
+        said = f"{_products(count)} {'taken out of' if what == 'rest' else 'put back into'} the shop."
+    elif what == "duplicate":
+        said = f"Made: {', '.join(f'“{duplicate_product(actor, pk).name}”' for pk in ticked)}."
+    else:
+        said = "Nothing was changed."
+    messages.success(request, said)
+    return redirect("catalogue:products")
+
+
+def _products(count: int) -> str:
+    return f"{count} product{'' if count == 1 else 's'}"
 
 
 @staff_page(*SELLERS)
@@ -38,6 +91,7 @@ def new_product(request: HttpRequest) -> HttpResponse:
                 base_price=given["base_price"],
                 currency=settings.CURRENCY,
                 picture=picture,
+                example=given["example"],
             )
         except ArtworkError as error:
             form.add_error("picture", error.message)

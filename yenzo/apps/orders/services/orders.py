@@ -79,6 +79,8 @@ def _orderable(design: Design) -> Walked:
     product = design.revision.product
     if product.live_id != design.revision_id:
         raise OrderError(f"“{design.revision.name}” has changed since. Please look at it again in the basket.")
+    if product.is_resting:
+        raise OrderError(f"“{design.revision.name}” isn't sold at the moment. Please take it out of the basket.")
     walked = walk_design(design, StoredAssets())
     if walked.verdict.blocked:
         raise OrderError(f"“{design.revision.name}”: {walked.verdict.blocking[0].message}")

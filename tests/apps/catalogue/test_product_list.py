@@ -1,0 +1,105 @@
+"""The list of products: what it shows, filters, changes for all ticked ones; and ways to begin."""
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+
+from yenzo.apps.catalogue.examples import EXAMPLES
+from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.services.drafts import edit_draft
+from yenzo.apps.catalogue.services.products import duplicate_product
+from yenzo.apps.catalogue.to_core import setup_of_draft
+from yenzo.core.documents.advice import find_advice
+
+LIST_PAGE = reverse("catalogue:products")
+
+
+@pytest.fixture
+def seller(sign_in, product):
+    return sign_in("seller")
+
+
+def ticked(seller, what, *products, **more):
+    given = {"ticked": [product.pk for product in products], "do": what, **more}
+    return seller.post(reverse("catalogue:change_ticked"), given, follow=True).content.decode()
+
+
+def named(answer):
+    return {name for name in ("Board", "Board (copy)") if f">{name}</a>" in answer.content.decode()}
+
+
+def test_list_is_filtered_by_state_category_and_words(seller, owner, product):
+    copy = duplicate_product(owner, product.pk)
+    ticked(seller, "category", copy, category="Odds")
+    cases = {
+        "state=live": {"Board"},
+        "state=draft": {"Board (copy)"},
+        "state=resting": set(),
+        "state=changed": set(),
+        "category=Odds": {"Board (copy)"},
+        "words=NB-1": {"Board"},
+        "words=copy": {"Board (copy)"},
+        "": {"Board", "Board (copy)"},
+    }
+    for query, expected in cases.items():
+        assert named(seller.get(f"{LIST_PAGE}?{query}")) == expected, query
+    edit_draft(owner, product.pk, [{"do": "set", "path": ["offer", "sku"], "value": "B"}], seen_version=0, label="SKU")
+    assert named(seller.get(f"{LIST_PAGE}?state=changed")) == {"Board"}
+    assert "No product is like that" in seller.get(f"{LIST_PAGE}?words=zzz").content.decode()
+
+
+def test_duplicate_is_a_draft_with_the_same_lines(seller, product):
+    assert "Made: “Board (copy)”" in ticked(seller, "duplicate", product)
+    copy = Product.objects.get(name="Board (copy)")
+    assert copy.live is None
+    assert setup_of_draft(copy).fields == setup_of_draft(product).fields
+    assert setup_of_draft(copy).offer.sku == ""
+
+
+def test_resting_product_leaves_the_shop_and_comes_back(seller, product, put_in_basket, visitor, browser_of):
+    put_in_basket(visitor, name="Tern")
+    assert "1 product taken out of the shop" in ticked(seller, "rest", product)
+    assert Client().get("/goods/board/").status_code == 404
+    basket = browser_of(visitor).get("/basket/").content.decode()
+    assert "sell this at the moment" in basket
+    assert "?design=" not in basket
+    assert "0 products taken out" in ticked(seller, "rest", product)
+    assert "put back into the shop" in ticked(seller, "wake", product)
+    assert Client().get("/goods/board/").status_code == 200
+
+
+def test_category_of_the_ticked_is_a_step_that_can_be_undone(seller, product):
+    assert "1 product put in the category “Boards”" in ticked(seller, "category", product, category=" Boards ")
+    product.refresh_from_db()
+    assert (product.category, product.draft["offer"]["category"]) == ("Boards", "Boards")
+    assert seller.post("/workshop/products/board/undo/").status_code == 200
+    product.refresh_from_db()
+    assert product.category == ""
+
+
+@pytest.mark.parametrize(("given", "said"), [({}, "Tick the products first"), ({"ticked": "1"}, "Nothing was changed")])
+def test_nothing_ticked_or_wanted_is_said(seller, given, said):
+    assert said in seller.post(reverse("catalogue:change_ticked"), given, follow=True).content.decode()
+
+
+@pytest.mark.parametrize("key", EXAMPLES)
+def test_example_makes_a_form_that_works_at_once(seller, key):
+    given = {"name": f"From {key}", "base_price": "20", "example": key}
+    answer = seller.post(reverse("catalogue:new_product"), given)
+    made = Product.objects.get(name=f"From {key}")
+    assert answer.url == reverse("catalogue:setup", args=[made.key])
+    setup = setup_of_draft(made)
+    assert len(setup.fields) == len(EXAMPLES[key].fields)
+    assert find_advice(setup) == []
+    assert seller.get(reverse("designs:try_out", args=[made.key])).status_code == 200
+    publish = seller.post(reverse("catalogue:publish", args=[made.key]), {"seen": "0"}).content.decode()
+    assert "Revision 1 is live" in publish
+
+
+def test_first_steps_tick_themselves_until_something_is_live(seller, product):
+    assert "First steps" not in seller.get(LIST_PAGE).content.decode()
+    ticked(seller, "rest", product)
+    page = seller.get(LIST_PAGE).content.decode()
+    assert "First steps" in page
+    assert "Mark the scale of “Front”" in page
+    assert page.count("done-word") >= 4
