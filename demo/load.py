@@ -14,6 +14,7 @@ import django
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "yenzo.config.settings")
 django.setup()
 
+from django.conf import settings  # noqa: E402
 from django.contrib.auth.hashers import make_password  # noqa: E402
 from django.db import connection, transaction  # noqa: E402 - models need the settings first
 from django.urls import reverse  # noqa: E402
@@ -21,6 +22,8 @@ from django.urls import reverse  # noqa: E402
 from yenzo.apps.accounts.models import Person, Role  # noqa: E402
 from yenzo.apps.accounts.rights import CUSTOMER, Actor, actor_of  # noqa: E402
 from yenzo.apps.catalogue.models import Product  # noqa: E402
+from yenzo.apps.catalogue.services.drafts import edit_draft  # noqa: E402
+from yenzo.apps.catalogue.services.kits import create_kit, publish_kit, set_kit_scope  # noqa: E402
 from yenzo.apps.catalogue.services.materials import add_font, save_material  # noqa: E402
 from yenzo.apps.catalogue.services.products import add_goods_picture, import_product, publish_setup  # noqa: E402
 from yenzo.apps.catalogue.to_core import setup_of_revision  # noqa: E402
@@ -86,6 +89,9 @@ def load() -> bool:
         _materials(owner)
         for folder in folders:
             _product(owner, folder, pictures)
+        _kits(owner)
+        for product in Product.objects.products():
+            publish_setup(owner, product.pk, seen_version=product.draft_version)
         for order in ORDERS:
             _order(owner, order)
     return True
@@ -130,8 +136,20 @@ def _product(owner: Actor, folder: Path, stored: dict[str, dict[str, Any]]) -> N
         side["picture"] = stored[side["picture"]["asset"]]
     for variant in offer.get("variants", []):
         variant["pictures"] = {side: stored[picture["asset"]] for side, picture in variant["pictures"].items()}
-    product = import_product(owner, document, key=folder.name)
-    publish_setup(owner, product.pk, seen_version=product.draft_version)
+    import_product(owner, document, key=folder.name)
+
+
+def _kits(owner: Actor) -> None:
+    """Make the kits: gifts are what brass is, and the nameboard."""
+    for path in sorted((HERE / "kits").glob("*.json")):
+        document = json.loads(path.read_text())
+        kit = create_kit(owner, name=document["name"], currency=settings.CURRENCY)
+        parts = ("sections", "fields", "charges")
+        operations = [{"do": "add", "path": [name], "item": item} for name in parts for item in document[name]]
+        edit_draft(owner, kit.pk, operations, seen_version=0, label="Lines")
+        nameboard = Product.objects.get(key="cedar-nameboard")
+        set_kit_scope(owner, kit.pk, reach="category", category="Brass", picked=[nameboard.pk], excluded=[])
+        publish_kit(owner, kit.pk, seen_version=1)
 
 
 def _order(owner: Actor, wanted: DemoOrder) -> None:
@@ -183,6 +201,7 @@ def pages(site: str) -> dict[str, str]:
         "basket": reverse("shop:basket"),
         "products": reverse("catalogue:products"),
         "setup": reverse("catalogue:setup", args=["cedar-nameboard"]),
+        "kits": reverse("catalogue:kits"),
         "materials": reverse("catalogue:materials"),
         "orders": reverse("orders:orders"),
         "outbox": reverse("orders:outbox"),

@@ -7,10 +7,12 @@ from dataclasses import dataclass
 from django.urls import reverse
 
 from yenzo.apps.catalogue.aspects.interface import counted, joined
+from yenzo.apps.catalogue.kits import Kits
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import all_materials
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.setup import Setup
+from yenzo.core.errors import DocumentError
 
 NOUNS: dict[str, str] = {
     "line": "text",
@@ -61,15 +63,22 @@ class ProductRow:
 
 def list_rows(products: Iterable[Product]) -> list[ProductRow]:
     """Return the rows of the list; the materials are read once for all."""
-    materials = all_materials()
+    materials, kits = all_materials(), Kits()
     rows = []
     for product in products:
-        setup = read_setup({**product.draft, "materials": materials})
+        setup = _with_kits(kits, product, read_setup({**product.draft, "materials": materials}))
         shown = setup.sides[0].picture if setup.sides else setup.offer.picture
         picture = shown.asset if shown else ""
         live = product.live
         rows.append(ProductRow(product, setup, picture, asks_words(setup), is_changed(product) if live else False))
     return rows
+
+
+def _with_kits(kits: Kits, product: Product, setup: Setup) -> Setup:
+    try:
+        return kits.resolved(product, setup)
+    except DocumentError:
+        return setup  # What keeps the kit from it is told on its own page.
 
 
 def yours_words(setup: Setup) -> str:

@@ -1,10 +1,15 @@
 from django.urls import path
 
-from yenzo.apps.catalogue.views import areas, lines, materials, products, sections, setup, sides
+from yenzo.apps.catalogue.views import areas, kits, lines, materials, products, sections, setup, sides
 
 app_name = "catalogue"
 urlpatterns = [
     path("", products.product_list, name="products"),
+    path("kits/", kits.kit_list, name="kits"),
+    path("kits/<slug:key>/users/", kits.kit_scope, name="kit_scope"),
+    path("kits/<slug:key>/publish/", kits.kit_publish, name="kit_publish"),
+    path("kits/<slug:key>/up/", kits.kit_up, name="kit_up"),
+    path("kits/<slug:key>/in/<slug:product_key>/", kits.kit_override, name="kit_override"),
     path("ticked/", products.change_ticked, name="change_ticked"),
     path("new/", products.new_product, name="new_product"),
     path("materials/", materials.material_list, name="materials"),

@@ -30,12 +30,14 @@ def find_faults(setup: Setup) -> list[str]:
     return [fault for find in found for fault in find(setup)]
 
 
-def find_nonsense(setup: Setup) -> list[str]:
+def find_nonsense(setup: Setup, *, is_priced: bool = True) -> list[str]:
     """Return what can be read but makes no sense: rules that never or always hold, prices below zero.
+
+    A kit has no price of its own: whether one falls below zero shows with each product.
 
     It keeps drafts from becoming like that, and from being published; what is live already stays readable.
     """
-    return [*find_constant_rules(setup), *find_prices_below_zero(setup)]
+    return [*find_constant_rules(setup), *(find_prices_below_zero(setup) if is_priced else ())]
 
 
 def missing_materials(setup: Setup) -> list[str]:

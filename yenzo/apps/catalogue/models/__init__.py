@@ -1,5 +1,6 @@
 from yenzo.apps.catalogue.models.files import StoredFile
+from yenzo.apps.catalogue.models.kits import KitMember, KitScope
 from yenzo.apps.catalogue.models.materials import Material
 from yenzo.apps.catalogue.models.products import DraftEdit, Product, Revision, RevisionFile
 
-__all__ = ["DraftEdit", "Material", "Product", "Revision", "RevisionFile", "StoredFile"]
+__all__ = ["DraftEdit", "KitMember", "KitScope", "Material", "Product", "Revision", "RevisionFile", "StoredFile"]

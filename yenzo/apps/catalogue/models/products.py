@@ -10,13 +10,21 @@ from yenzo.apps.catalogue.models.files import StoredFile
 
 
 class ProductQuerySet(models.QuerySet["Product"]):
+    def products(self) -> Self:
+        """Return what is sold: all but kits."""
+        return self.filter(is_kit=False)
+
+    def kits(self) -> Self:
+        """Return the kits, in their order."""
+        return self.filter(is_kit=True).select_related("live", "scope").order_by("scope__position", "name")
+
     def for_list(self) -> Self:
         """Return all products with what the list shows of them."""
-        return self.select_related("live").order_by("name")
+        return self.products().select_related("live").order_by("name")
 
     def live(self) -> Self:
         """Return the products that customers can personalize now."""
-        return self.filter(live__isnull=False, is_resting=False).select_related("live").order_by("name")
+        return self.products().filter(live__isnull=False, is_resting=False).select_related("live").order_by("name")
 
     def in_state(self, state: str) -> Self:
         """Return those that are drafts, live, changed since they are live, or resting; all for any other word."""
@@ -45,6 +53,7 @@ class Product(models.Model):
     key = models.SlugField(max_length=60, unique=True)
     name = models.CharField(max_length=200, help_text="as the draft has it")
     category = models.CharField(max_length=60, blank=True, help_text="as the draft has it")
+    is_kit = models.BooleanField(default=False, help_text="whether it is lines for other products, and not sold itself")
     is_resting = models.BooleanField(default=False, help_text="whether it was taken out of the shop for now")
     draft = models.JSONField()
     draft_version = models.PositiveIntegerField(default=0)
@@ -106,6 +115,7 @@ class Revision(models.Model):
     product = models.ForeignKey(Product, on_delete=models.PROTECT, related_name="revisions")
     number = models.PositiveIntegerField()
     document = models.JSONField()
+    own = models.JSONField(default=dict, help_text="the draft as it was, before the lines of kits came to it")
     sha256 = models.CharField(max_length=64)
     from_version = models.PositiveIntegerField(help_text="the draft's version that was published")
     name = models.CharField(max_length=200)

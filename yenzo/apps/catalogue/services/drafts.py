@@ -82,9 +82,11 @@ def _apply(product: Product, operations: tuple[Operation, ...]) -> tuple[Operati
     """Change the draft of a locked product; return the way back. The changed draft must be a readable set-up."""
     changed, back = apply_operations(product.draft, operations)
     setup = read_setup(with_materials(changed))
-    nonsense = set(find_nonsense(setup))
+    is_priced = not product.is_kit
+    nonsense = set(find_nonsense(setup, is_priced=is_priced))
     # Only what this edit brings is refused: a draft that makes no sense already can still be mended step by step.
-    if nonsense and (brought := nonsense - set(find_nonsense(read_setup(with_materials(product.draft))))):
+    before = find_nonsense(read_setup(with_materials(product.draft)), is_priced=is_priced) if nonsense else ()
+    if brought := nonsense - set(before):
         raise DocumentError("no_sense", product.key, " ".join(sorted(brought)))
     product.draft, product.name, product.category = changed, setup.offer.name, setup.offer.category
     product.draft_version += 1

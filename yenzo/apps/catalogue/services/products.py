@@ -12,9 +12,10 @@ from django.db import transaction
 from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.catalogue.examples import begin_from
 from yenzo.apps.catalogue.files import store_file
+from yenzo.apps.catalogue.kits import resolved_draft
 from yenzo.apps.catalogue.models import Product, Revision, RevisionFile, StoredFile
 from yenzo.apps.catalogue.services.drafts import edit_draft
-from yenzo.apps.catalogue.to_core import setup_of_draft, with_materials
+from yenzo.apps.catalogue.to_core import with_materials
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.documents.edits import free_key
@@ -45,7 +46,7 @@ def create_product(
         "sides": [{"key": "front", "name": "Front", "picture": picture}] if picture else [],
     }
     setup = read_setup(with_materials(document))
-    return _insert_product({**document, **begin_from(setup, example)})
+    return insert_product({**document, **begin_from(setup, example)})
 
 
 @service(*SELLERS)
@@ -53,7 +54,7 @@ def import_product(actor: Actor, document: dict[str, Any], *, key: str) -> Produ
     """Make a product out of a whole set-up document; its pictures must be stored already."""
     draft = {name: value for name, value in document.items() if name != "materials"}
     read_setup(draft)
-    return _insert_product(draft, key)
+    return insert_product(draft, key)
 
 
 @service(*SELLERS)
@@ -61,7 +62,7 @@ def duplicate_product(actor: Actor, product_id: int) -> Product:  # noqa: ARG001
     """Make a product with the same draft under another name; it isn't live."""
     original = Product.objects.get(pk=product_id)
     offer = {**original.draft["offer"], "name": f"{original.name} (copy)"[:MOST_IN_A_NAME], "sku": ""}
-    return _insert_product({**original.draft, "offer": offer})
+    return insert_product({**original.draft, "offer": offer})
 
 
 @service(*SELLERS)
@@ -98,19 +99,23 @@ def publish_setup(actor: Actor, product_id: int, *, seen_version: int) -> Revisi
         if product.draft_version != seen_version:
             message = "The draft has changed since you opened it. Look at it again before publishing."
             raise DocumentError("stale", product.key, message)
-        setup = setup_of_draft(product)
+        if product.is_kit:
+            raise DocumentError(
+                "kit", product.key, "A kit is published with the products that use it, on its own page."
+            )
+        setup = resolved_draft(product)
         faults = unready(setup)
         if faults:
             raise DocumentError("not_ready", product.key, " ".join(faults))
-        revision = _insert_revision(actor, product, setup)
+        revision = insert_revision(actor, product, setup)
         product.live = revision
         product.save(update_fields=["live"])
     return revision
 
 
-def unready(setup: Setup) -> list[str]:
+def unready(setup: Setup, *, is_priced: bool = True) -> list[str]:
     """Return what keeps a draft from being published, each as a sentence."""
-    faults = [*missing_materials(setup), *find_nonsense(setup)]
+    faults = [*missing_materials(setup), *find_nonsense(setup, is_priced=is_priced)]
     for side in setup.sides:
         if side.scale is None:
             faults.append(f"Mark the scale of “{side.name}” first: nothing on it has a size yet.")
@@ -129,24 +134,27 @@ def unready(setup: Setup) -> list[str]:
     return faults
 
 
-def _insert_product(draft: dict[str, Any], wanted_key: str | None = None) -> Product:
+def insert_product(draft: dict[str, Any], wanted_key: str | None = None, *, is_kit: bool = False) -> Product:
+    """Insert a product, or a kit, with a key of its own."""
     name = draft["offer"]["name"]
     with transaction.atomic():
         taken = {"products": [{"key": key} for key in Product.objects.values_list("key", flat=True)]}
         key = free_key(taken, ("products",), wanted_key or name)
-        return Product.objects.create(key=key, name=name, category=draft["offer"].get("category", ""), draft=draft)
+        category = draft["offer"].get("category", "")
+        return Product.objects.create(key=key, name=name, category=category, draft=draft, is_kit=is_kit)
 
 
-def _insert_revision(actor: Actor, product: Product, setup: Setup) -> Revision:
+def insert_revision(actor: Actor, product: Product, setup: Setup, *, again: Revision | None = None) -> Revision:
+    """Insert the next revision of a product: of its draft, or of what an earlier one had of its own."""
     document = dump_document(_as_published(setup))
-    canonical = json.dumps(document, sort_keys=True, ensure_ascii=False, separators=(",", ":"))
     latest = product.revisions.first()
     revision = Revision.objects.create(
         product=product,
         number=latest.number + 1 if latest else 1,
         document=document,
-        sha256=hashlib.sha256(canonical.encode()).hexdigest(),
-        from_version=product.draft_version,
+        sha256=_digest(document),
+        own=again.own if again else product.draft,
+        from_version=again.from_version if again else product.draft_version,
         name=setup.offer.name,
         base_price=setup.offer.base_price,
         currency=setup.offer.currency,
@@ -155,6 +163,16 @@ def _insert_revision(actor: Actor, product: Product, setup: Setup) -> Revision:
     files = StoredFile.objects.filter(sha256__in=_assets_of(setup, document))
     RevisionFile.objects.bulk_create(RevisionFile(revision=revision, file=file) for file in files)
     return revision
+
+
+def differs_from_live(product: Product, resolved: Setup) -> bool:
+    """Tell whether publishing would change anything: the draft, its kits or the materials it uses."""
+    return product.live is None or product.live.sha256 != _digest(dump_document(_as_published(resolved)))
+
+
+def _digest(document: dict[str, Any]) -> str:
+    canonical = json.dumps(document, sort_keys=True, ensure_ascii=False, separators=(",", ":"))
+    return hashlib.sha256(canonical.encode()).hexdigest()
 
 
 def _assets_of(setup: Setup, document: dict[str, Any]) -> set[str]:

@@ -6,7 +6,7 @@ from django.conf import settings
 from django.contrib import messages
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import redirect, render
+from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.gates import staff_page
@@ -15,6 +15,7 @@ from yenzo.apps.catalogue.first_steps import first_steps
 from yenzo.apps.catalogue.forms import NewProductForm
 from yenzo.apps.catalogue.listing import list_rows
 from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.services.kits import attach_kit
 from yenzo.apps.catalogue.services.products import (
     add_goods_picture,
     create_product,
@@ -38,8 +39,9 @@ def product_list(request: HttpRequest) -> HttpResponse:
         "rows": list_rows(products),
         "states": STATES,
         "wanted": wanted,
-        "categories": Product.objects.categories(),
+        "categories": Product.objects.products().categories(),
         "is_filtered": any(wanted.values()),
+        "kits": list(Product.objects.kits()),
         "steps": first_steps(),
         "section": "products",
     }
@@ -63,6 +65,11 @@ def change_ticked(request: HttpRequest) -> HttpResponse:
     elif what in {"rest", "wake"}:
         count = rest_products(actor, ticked, resting=what == "rest")
         said = f"{_products(count)} {'taken out of' if what == 'rest' else 'put back into'} the shop."
+    elif what == "kit":
+        kit = get_object_or_404(Product.objects.kits(), pk=request.POST.get("kit") or 0)
+        said = (
+            f"{_products(attach_kit(actor, kit.pk, ticked))} with the kit “{kit.name}”. Publish to show it in the shop."
+        )
     elif what == "duplicate":
         said = f"Made: {', '.join(f'“{duplicate_product(actor, pk).name}”' for pk in ticked)}."
     else:

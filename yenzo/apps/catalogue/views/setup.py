@@ -18,10 +18,11 @@ from yenzo.apps.catalogue.bench import lay_out
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.forms import AreaForm, NewLineForm, OfferForm
 from yenzo.apps.catalogue.goods_pictures import taken_pictures
+from yenzo.apps.catalogue.kits import Kits, UsedKit
 from yenzo.apps.catalogue.listing import asks_words, is_changed
 from yenzo.apps.catalogue.models import DraftEdit, Product
 from yenzo.apps.catalogue.services.drafts import edit_draft, redo_edit, undo_edit
-from yenzo.apps.catalogue.services.products import publish_setup, unready
+from yenzo.apps.catalogue.services.products import differs_from_live, publish_setup, unready
 from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.core.documents.advice import find_advice
 from yenzo.core.documents.fields import HeadingField
@@ -50,6 +51,14 @@ class FormPart:
     rows: tuple[SentenceRow, ...]
 
 
+@dataclass(frozen=True)
+class KitRow:
+    """A kit among the lines of a product: what it asks, and what is otherwise here."""
+
+    used: UsedKit
+    asks: str
+
+
 def _parts_of_form(setup: Setup) -> list[FormPart]:
     parts, at, number = [], 0, 0
     for section, fields in setup.form_order:
@@ -73,6 +82,7 @@ def selection_of(request: HttpRequest) -> str:
 def setup_context(request: HttpRequest, product: Product, **more: Any) -> dict[str, Any]:
     """Return what the page and its partial need."""
     setup = setup_of_draft(product)
+    kits, resolved, unfit = _kits_of(product, setup)
     selected = more.pop("selected", None) or selection_of(request)
     area_form = more.pop("area_form", None) or _area_form(setup, selected)
     edits = DraftEdit.objects.filter(product=product)
@@ -90,14 +100,32 @@ def setup_context(request: HttpRequest, product: Product, **more: Any) -> dict[s
         "new_line": NewLineForm(auto_id="new-%s"),
         "undoable": edits.undoable_by(request.user).first(),
         "redoable": edits.redoable_by(request.user).first(),
-        "faults": unready(setup),
+        "kits": kits,
+        "faults": [*unready(setup, is_priced=not product.is_kit), *unfit],
         "advice": find_advice(setup),
-        "is_changed": product.live is None or is_changed(product),
+        "is_changed": _is_changed(product, resolved),
         "changes": edits.made_since(product.live.from_version).count() if product.live else edits.count(),
         "next_number": product.live.number + 1 if product.live else 1,
         "section": "products",
+        "is_kit": product.is_kit,
         **more,
     }
+
+
+def _is_changed(product: Product, resolved: Setup) -> bool:
+    return is_changed(product) if product.is_kit and product.live else differs_from_live(product, resolved)
+
+
+def _kits_of(product: Product, setup: Setup) -> tuple[list[KitRow], Setup, list[str]]:
+    """Return the kits that a product uses, its set-up with them, and what keeps them from going together."""
+    kits = Kits()
+    rows = [KitRow(used, asks_words(used.setup)) for used in kits.used_by(product)]
+    try:
+        resolved = kits.resolved(product, setup)
+    except DocumentError as error:
+        return rows, setup, [error.message]
+    own = set(unready(setup, is_priced=not product.is_kit))
+    return rows, resolved, [fault for fault in unready(resolved) if fault not in own] if rows else []
 
 
 @staff_page(*SELLERS)

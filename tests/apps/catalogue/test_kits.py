@@ -1,0 +1,183 @@
+"""Kits: made once, used by many, changed here and there, and published with all who use them."""
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+
+from yenzo.apps.catalogue.kits import resolved_draft
+from yenzo.apps.catalogue.services.drafts import edit_draft
+from yenzo.apps.catalogue.services.kits import (
+    attach_kit,
+    create_kit,
+    kit_effects,
+    move_kit_up,
+    override_kit,
+    publish_kit,
+    set_kit_scope,
+)
+from yenzo.apps.catalogue.services.products import duplicate_product, publish_setup
+from yenzo.apps.catalogue.to_core import setup_of_revision
+from yenzo.core.errors import DocumentError
+
+WISH = {"conditions": [{"field": "gift", "value": True}]}
+LINES = (
+    {"path": ["fields"], "item": {"key": "gift", "kind": "yes_no", "label": "Wrap it"}},
+    {
+        "path": ["fields"],
+        "item": {"key": "card", "kind": "line", "label": "Card", "required": True, "ask_when": WISH},
+    },
+    {"path": ["charges"], "item": {"key": "gift", "kind": "fixed", "field": "gift", "amount": "4.50"}},
+)
+
+
+def add(actor, product, *items):
+    product.refresh_from_db()
+    operations = [{"do": "add", **item} for item in items]
+    edit_draft(actor, product.pk, operations, seen_version=product.draft_version, label="Lines")
+    product.refresh_from_db()
+
+
+@pytest.fixture
+def kit(owner, product):
+    made = create_kit(owner, name="Gift", currency="GBP")
+    add(owner, made, *LINES)
+    attach_kit(owner, made.pk, [product.pk])
+    return made
+
+
+def live_keys(product):
+    product.refresh_from_db()
+    return {field.key for field in setup_of_revision(product.live).fields}
+
+
+def publish(owner, kit):
+    kit.refresh_from_db()
+    return publish_kit(owner, kit.pk, seen_version=kit.draft_version)
+
+
+def test_publishing_a_kit_brings_its_lines_to_what_is_live_and_leaves_drafts_alone(owner, product, kit):
+    label = {"do": "set", "path": ["fields", "name", "label"], "value": "In the draft only"}
+    edit_draft(owner, product.pk, [label], seen_version=product.draft_version, label="Label")
+    (effect,) = kit_effects(kit)
+    assert (effect.product, effect.troubles) == (product, ())
+    assert publish(owner, kit)[1] == 1
+    assert {"gift-gift", "gift-card"} <= live_keys(product)
+    setup = setup_of_revision(product.live)
+    assert setup.field("name").label == "Name of the boat"
+    assert product.live.own["fields"][0]["label"] == "Name of the boat"
+    assert product.draft["fields"][0]["label"] == "In the draft only"
+    given = {"entry-name": "Tern", "entry-gift-gift": "yes", "entry-gift-card": "Fair winds"}
+    answer = Client().post("/goods/board/preview/", given).content.decode()
+    assert "£4.50" in answer
+
+
+def test_change_of_a_kit_reaches_every_user_and_shows_the_price_before(owner, product, kit):
+    publish(owner, kit)
+    default = {"do": "set", "path": ["fields", "gift", "default"], "value": True}
+    dearer = {"do": "set", "path": ["charges", "gift", "amount"], "value": "6.00"}
+    kit.refresh_from_db()
+    edit_draft(owner, kit.pk, [default, dearer], seen_version=kit.draft_version, label="Dearer")
+    kit.refresh_from_db()
+    (effect,) = kit_effects(kit)
+    assert effect.price_after - effect.price_before == 6
+    number = product.live.number
+    publish(owner, kit)
+    product.refresh_from_db()
+    assert product.live.number == number + 2
+
+
+def test_kit_is_used_by_category_by_all_and_by_all_but_some(owner, product, kit):
+    other = duplicate_product(owner, product.pk)
+    publish(owner, kit)
+
+    def users():
+        return {one.key for one in (product, other) if any(f.key == "gift-gift" for f in resolved_draft(one).fields)}
+
+    assert users() == {"board"}
+    scope = {"category": "", "picked": [], "excluded": []}
+    set_kit_scope(owner, kit.pk, **{**scope, "reach": "all"})
+    assert users() == {"board", other.key}
+    set_kit_scope(owner, kit.pk, **{**scope, "reach": "all", "excluded": [product.pk]})
+    assert users() == {other.key}
+    set_kit_scope(owner, kit.pk, **{**scope, "reach": "category", "category": "Boards"})
+    assert users() == set()
+    with pytest.raises(DocumentError, match="which category"):
+        set_kit_scope(owner, kit.pk, **{**scope, "reach": "category"})
+
+
+def test_product_has_a_kit_otherwise_and_for_some_variants(owner, product, kit):
+    publish(owner, kit)
+    variants = [{"key": key, "name": key.title()} for key in ("small", "large")]
+    product.refresh_from_db()
+    set_variants = {"do": "set", "path": ["offer", "variants"], "value": variants}
+    edit_draft(owner, product.pk, [set_variants], seen_version=product.draft_version, label="Variants")
+    product.refresh_from_db()
+    overrides = [{"field": "gift", "label": "As a present"}, {"field": "card", "required": False}]
+    override_kit(owner, kit.pk, product.pk, variants=["large"], overrides=overrides)
+    setup = resolved_draft(product)
+    assert setup.field("gift-gift").label == "As a present"
+    assert not setup.field("gift-card").required
+    condition = setup.field("gift-card").ask_when.conditions[0]
+    assert (condition.field, condition.values) == ("@variant", ("large",))
+    with pytest.raises(DocumentError, match="gift-gift"):
+        override_kit(owner, kit.pk, product.pk, variants=[], overrides=[{"field": "gift", "left_out": True}])
+
+
+def test_kit_that_makes_a_product_impossible_is_not_published_and_says_which(owner, product, kit):
+    add(owner, kit, {"path": ["charges"], "item": {"key": "off", "kind": "fixed", "field": "gift", "amount": "-500"}})
+    (effect,) = kit_effects(kit)
+    assert "below zero" in effect.troubles[0]
+    with pytest.raises(DocumentError, match=r"“Board” can't have the kit: .*below zero"):
+        publish(owner, kit)
+    kit.refresh_from_db()
+    assert kit.live is None
+    assert "gift-gift" not in live_keys(product)
+
+
+def test_order_of_kits_is_the_order_of_their_lines(owner, product, kit):
+    second = create_kit(owner, name="Care", currency="GBP")
+    add(owner, second, {"path": ["fields"], "item": {"key": "oil", "kind": "yes_no", "label": "Oil"}})
+    attach_kit(owner, second.pk, [product.pk])
+    publish(owner, kit)
+    publish(owner, second)
+    assert [field.key for field in resolved_draft(product).fields][-3:] == ["gift-gift", "gift-card", "care-oil"]
+    move_kit_up(owner, second.pk)
+    assert [field.key for field in resolved_draft(product).fields][-1] == "gift-card"
+
+
+def test_kit_is_no_product(owner, kit, sign_in):
+    assert Client().get(f"/goods/{kit.key}/").status_code == 404
+    with pytest.raises(DocumentError, match="on its own page"):
+        publish_setup(owner, kit.pk, seen_version=kit.draft_version)
+    assert ">Gift</a>" not in sign_in("seller").get(reverse("catalogue:products")).content.decode().split("<tbody>")[1]
+
+
+def test_pages_of_kits_lead_from_none_to_many_products(sign_in, product):
+    seller = sign_in("seller")
+    page = seller.get(reverse("catalogue:kits")).content.decode()
+    assert "No kit yet" in page
+    assert seller.post(reverse("catalogue:kits"), {"name": "Delivery"}).url == reverse(
+        "catalogue:setup", args=["delivery"]
+    )
+    setup_page = seller.post(reverse("catalogue:add_line", args=["delivery"]), {"label": "By", "kind": "date"})
+    assert "Who uses it" in setup_page.content.decode()
+    assert "Imprint area" not in setup_page.content.decode()
+    wrong = {"reach": "category", "picked": [product.pk], "excluded": [product.pk]}
+    refused = seller.post(reverse("catalogue:kit_scope", args=["delivery"]), wrong).content.decode()
+    assert "Say which category" in refused
+    assert "picked and left out at once" in refused
+    seller.post(reverse("catalogue:kit_scope", args=["delivery"]), {"reach": "all"})
+    publish_page = reverse("catalogue:kit_publish", args=["delivery"])
+    assert "Publish it in 1 product" in seller.get(publish_page).content.decode()
+    assert "has changed since" in seller.post(publish_page, {"seen": "0"}).content.decode()
+    done = seller.post(publish_page, {"seen": "1"}, follow=True).content.decode()
+    assert "Revision 1 of the kit is live, in 1 product." in done
+    own = seller.get(reverse("catalogue:setup", args=["board"])).content.decode()
+    assert "a kit that asks 1 day" in own
+    override = reverse("catalogue:kit_override", args=["delivery", "board"])
+    assert "Leave “By” out" in seller.get(override).content.decode()
+    seller.post(override, {"by.label": "Needed by"})
+    changed = seller.get(reverse("catalogue:setup", args=["board"])).content.decode()
+    assert "changed here" in changed
+    assert 'id="publish" data-main-action' in changed
+    assert "disabled>Publish revision 3" not in changed

@@ -1,0 +1,128 @@
+"""Kits: lines made once and used by many products. A set-up and kits come in, one set-up with all lines goes out."""
+
+import io
+import tokenize
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from yenzo.core.documents.named import name_of
+from yenzo.core.documents.reading import dump_document, dump_part, read_setup
+from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.values import Frozen, Key, Text
+from yenzo.core.errors import DocumentError
+
+MOST_IN_A_KEY = 60
+
+
+class Override(Frozen):
+    """What one product has otherwise than the kit: a line left out, or called and needed differently."""
+
+    field: Key
+    left_out: bool = False
+    label: Text = ""
+    help: Text = ""
+    required: bool | None = None
+
+
+class KitUse(Frozen):
+    """A kit as one product uses it: for which variants (all, if none is named), and what is otherwise here."""
+
+    key: Key
+    name: Text
+    setup: Setup
+    variants: tuple[Key, ...] = ()
+    overrides: tuple[Override, ...] = ()
+
+
+def with_kits(setup: Setup, uses: Sequence[KitUse]) -> Setup:
+    """Return the set-up with the lines, sections and charges of its kits after its own; raises DocumentError.
+
+    Keys of a kit's parts get the kit's key before their own, in rules, charges and formulas too.
+    """
+    if not uses:
+        return setup
+    document = dump_document(setup)
+    for use in uses:
+        for name, items in _Renamed(use).parts().items():
+            document[name] = [*document.get(name, []), *items]
+    return read_setup(document)
+
+
+class _Renamed:
+    """A kit's parts under keys that no other part of the product has."""
+
+    def __init__(self, use: KitUse) -> None:
+        self._use = use
+        own = use.setup
+        left_out = {override.field for override in use.overrides if override.left_out}
+        self._kept = [field for field in own.fields if field.key not in left_out]
+        self._keys = {part.key: self._named(part.key) for part in (*own.fields, *own.sections, *own.charges)}
+        self._overrides = {override.field: override for override in use.overrides}
+
+    def _named(self, key: str) -> str:
+        return f"{self._use.key}-{key}"[:MOST_IN_A_KEY]
+
+    def parts(self) -> dict[str, list[dict[str, Any]]]:
+        """Return the sections, fields and charges as a document has them."""
+        kept = {field.key for field in self._kept}
+        charges = [charge for charge in self._use.setup.charges if charge.field is None or charge.field in kept]
+        return {
+            "sections": [self._part(dump_part(section)) for section in self._use.setup.sections],
+            "fields": [self._field(dump_part(field)) for field in self._kept],
+            "charges": [self._part(dump_part(charge)) for charge in charges],
+        }
+
+    def _field(self, item: dict[str, Any]) -> dict[str, Any]:
+        override = self._overrides.get(item["key"])
+        renamed = self._part(item)
+        for option in renamed.get("options", ()):
+            if "ask_when" in option:
+                option["ask_when"] = self._rule(option["ask_when"])
+        if override is not None:
+            renamed |= {name: value for name, value in (("label", override.label), ("help", override.help)) if value}
+            renamed |= {} if override.required is None else {"required": override.required}
+        return self._only_for_variants(renamed) if self._use.variants else renamed
+
+    def _part(self, item: dict[str, Any]) -> dict[str, Any]:
+        renamed = {**item, "key": self._keys[item["key"]]}
+        for name in ("field", "section"):
+            if name in renamed:
+                renamed[name] = self._keys[renamed[name]]
+        for name in ("ask_when", "required_when"):
+            if name in renamed:
+                renamed[name] = self._rule(renamed[name])
+        if "formula" in renamed:
+            names = {name_of(old): name_of(new) for old, new in self._keys.items()}
+            renamed["formula"] = _with_names(renamed["formula"], names)
+        return renamed
+
+    def _rule(self, rule: dict[str, Any]) -> dict[str, Any]:
+        def renamed(conditions: Sequence[dict[str, Any]]) -> list[dict[str, Any]]:
+            return [{**one, "field": self._keys.get(one["field"], one["field"])} for one in conditions]
+
+        groups = [{**group, "conditions": renamed(group["conditions"])} for group in rule.get("groups", ())]
+        return {**rule, "conditions": renamed(rule.get("conditions", ())), **({"groups": groups} if groups else {})}
+
+    def _only_for_variants(self, item: dict[str, Any]) -> dict[str, Any]:
+        only = {"field": "@variant", "test": "one_of", "values": list(self._use.variants)}
+        rule = item.get("ask_when")
+        if rule is None:
+            return {**item, "ask_when": {"conditions": [only]}}
+        if rule.get("match", "all") == "all":
+            return {**item, "ask_when": {**rule, "conditions": [only, *rule.get("conditions", ())]}}
+        if rule.get("groups"):
+            message = (
+                f"“{item['label']}” of the kit “{self._use.name}” has a rule with conditions inside conditions; "
+                "it can't be used for some variants only."
+            )
+            raise DocumentError("nested", item["key"], message)
+        return {**item, "ask_when": {"conditions": [only], "groups": [rule]}}
+
+
+def _with_names(formula: str, names: Mapping[str, str]) -> str:
+    """Return a formula with other names in it; texts in quotes stay as they are."""
+    found = tokenize.generate_tokens(io.StringIO(formula).readline)
+    tokens = [
+        (one.type, names.get(one.string, one.string) if one.type == tokenize.NAME else one.string) for one in found
+    ]
+    return tokenize.untokenize(tokens).strip()
