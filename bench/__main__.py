@@ -15,6 +15,7 @@ from pathlib import Path
 from typing import Any
 
 from bench import lettering
+from bench.asking import ask_check_price
 from demo.installation import ROOT, Installation, wait_until
 from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.reading import read_entries, read_setup
@@ -109,6 +110,8 @@ def core_rows() -> Iterator[Row]:
         statistics.median(milliseconds(preview, times=300)),
         "ms",
     )
+    asked = milliseconds(ask_check_price(), times=200)
+    yield Row("core: ask, check, price of 60 fields, 40 rules, 40 charges", 4, statistics.median(asked), "ms")
     area = next(walked().scene.areas)
     pdf = milliseconds(lambda: render_file(area_page(area), assets(), "pdf", dpi=0), times=40)
     yield Row("core: PDF of a text area, median", 50, statistics.median(pdf), "ms")

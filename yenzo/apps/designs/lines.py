@@ -132,6 +132,11 @@ class SlipLine:
         return self.field.key
 
     @property
+    def says_something(self) -> bool:
+        """Whether anything stands under its control."""
+        return bool(self.problems or self.advice or self.made)
+
+    @property
     def words_over(self) -> int:
         """By how many words the entry is too long."""
         return -self.word_room if self.word_room is not None and self.word_room < 0 else 0

@@ -12,10 +12,12 @@ def refresh_context(slip: Slip, form: QueryDict, address: str) -> dict[str, obje
     in_view = form.get("view", "")
     sides = [side for side in slip.sides if f"{side.key}:{side.digest}" not in shown]
     was_asked = set(form.get("asked", "").split())
+    was_told = set(form.get("told", "").split())
     return {
         "slip": slip,
         "refresh_address": address,
         "changed_sides": sorted(sides, key=lambda side: _order(side, in_view)),
+        "said_lines": [line for line in slip.lines if line.is_asked and _has_words(line, was_told)],
         "changed_lines": [line for line in slip.lines if _has_changed(line, was_asked)],
     }
 
@@ -24,6 +26,11 @@ def _has_changed(line: SlipLine, was_asked: set[str]) -> bool:
     if line.is_asked:
         return line.shape not in was_asked
     return any(shape.partition(":")[0] == line.field.key for shape in was_asked)
+
+
+def _has_words(line: SlipLine, was_told: set[str]) -> bool:
+    """Tell whether something is said of a line, or was and no longer is."""
+    return line.says_something or line.field.key in was_told
 
 
 def _order(side: SlipSide, in_view: str) -> bool:

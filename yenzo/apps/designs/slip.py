@@ -116,6 +116,11 @@ class Slip:
         return " ".join(f"{side.key}:{side.digest}" for side in self.sides)
 
     @property
+    def told(self) -> str:
+        """The keys of the lines that something is said of, as the next request carries them."""
+        return " ".join(line.field.key for line in self.lines if line.says_something)
+
+    @property
     def asked(self) -> str:
         """The shapes of the lines that are asked, as the next request carries them."""
         return " ".join(line.shape for line in self.lines if line.is_asked)

@@ -7,7 +7,7 @@ from yenzo.core.documents.entries import Adjustment, Entries
 from yenzo.core.documents.fields import AnyField, Option, OptionsField
 from yenzo.core.documents.named import Names, fields_by_name, product_names
 from yenzo.core.documents.rules import CATEGORY, SKU, VARIANT, Rule, holds
-from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.setup import Setup, index_of
 from yenzo.core.documents.values import Frozen, Key
 
 
@@ -88,7 +88,7 @@ class _Decisions:
         self._entries = entries
         self._language = language
         self._variant = variant
-        self._fields = {field.key: field for field in setup.fields}
+        self._fields = index_of(setup.fields)
         self._sections: dict[str | None, bool] = {None: True}
         self._asked: dict[str, bool] = {}
         self._values: dict[str, Value] = {}

@@ -3,7 +3,8 @@
 import math
 from collections.abc import Iterable
 from decimal import Decimal
-from typing import Annotated, Literal, Self
+from functools import lru_cache
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -101,6 +102,29 @@ class Offer(Frozen):
         return next((variant for variant in self.variants if variant.key == key), None)
 
 
+@lru_cache(maxsize=256)
+def _indexed(by_identity: "_Identity") -> dict[str, Any]:
+    return {part.key: part for part in by_identity.parts}
+
+
+class _Identity:
+    """Parts of a set-up told apart by being the very same tuple: comparing them would take longer than searching."""
+
+    def __init__(self, parts: tuple[Any, ...]) -> None:
+        self.parts = parts
+
+    def __hash__(self) -> int:
+        return id(self.parts)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Identity) and self.parts is other.parts
+
+
+def index_of(parts: tuple[AnyField, ...]) -> dict[str, AnyField]:
+    """Return the parts of a set-up by their keys, made once for each tuple of them."""
+    return _indexed(_Identity(parts))
+
+
 class Section(Frozen):
     """Fields under a title of their own, with an introduction; a section that isn't asked asks none of its fields."""
 
@@ -140,7 +164,7 @@ class Setup(Frozen):
 
     def field(self, key: str) -> AnyField | None:
         """Return the field with this key, if there is one."""
-        return next((field for field in self.fields if field.key == key), None)
+        return index_of(self.fields).get(key)
 
     def section(self, key: str | None) -> Section | None:
         """Return the section with this key, if there is one."""

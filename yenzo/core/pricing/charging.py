@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, fields
 from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal
+from functools import cached_property
 from typing import assert_never
 
 from yenzo.core.asking.ask import Asked
@@ -18,7 +19,7 @@ from yenzo.core.documents.charges import (
     FormulaCharge,
     PercentCharge,
 )
-from yenzo.core.documents.named import BASE_PRICE, product_names
+from yenzo.core.documents.named import BASE_PRICE, Names
 from yenzo.core.documents.rules import read_number
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError
@@ -38,10 +39,14 @@ class Charged:
     asked: Asked
     amounts: Amounts
 
-    @property
+    @cached_property
+    def _names(self) -> Names:
+        return self.asked.names(self.setup)
+
+    @cached_property
     def base(self) -> Decimal:
         """The price without extras, with the variant's difference."""
-        base = product_names(self.setup, self.asked.variant, self.asked.pieces)[BASE_PRICE]
+        base = self._names[BASE_PRICE]
         assert isinstance(base, Decimal)
         return base
 
@@ -111,7 +116,7 @@ class Charged:
     def _by_formula(self, charge: FormulaCharge, amount: Amount) -> Row | None:
         measured: dict[str, Named] = {one.name: Decimal(getattr(amount, one.name)) for one in fields(amount)}
         try:
-            found = evaluate(charge.formula, _Both(measured, self.asked.names(self.setup)))
+            found = evaluate(charge.formula, _Both(measured, self._names))
         except FormulaError:
             # What it looks at isn't filled in yet: then it adds nothing but what it comes to at least.
             found = Decimal(0)

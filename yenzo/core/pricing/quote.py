@@ -89,7 +89,8 @@ def price(setup: Setup, asked: Asked, amounts: Amounts, charged_already: frozens
 def _lines(setup: Setup, charged: Charged, unit: Decimal) -> Iterator[QuoteLine]:
     def line(key: str, label: str, amount: Decimal, per: Per = "piece", *, shown: bool = True) -> QuoteLine:
         rounded = amount.quantize(unit, ROUND_HALF_UP)
-        return QuoteLine(key=key, label=label, amount=rounded, per=per, shown=shown)
+        # Nothing here comes from outside: to check it again would cost more than to work it out.
+        return QuoteLine.model_construct(key=key, label=label, amount=rounded, per=per, shown=shown)
 
     offer = setup.offer
     yield line(BASE, offer.name, offer.base_price)

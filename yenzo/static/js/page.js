@@ -98,4 +98,9 @@ window.addEventListener("pageshow", () => {
   for (const form of document.querySelectorAll("form[data-sent]")) delete form.dataset.sent;
 });
 
-document.querySelector("[data-focus-first]")?.focus();
+// What is missing is named together; the first of it is where the customer goes on.
+const summary = document.querySelector("[data-focus-first]");
+if (summary) {
+  const line = document.querySelector(summary.querySelector("a[href^='#line-']")?.getAttribute("href") ?? "#nothing");
+  (line?.querySelector("input:not([type=hidden]), textarea, select, button") ?? summary).focus();
+}

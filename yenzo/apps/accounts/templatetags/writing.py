@@ -1,6 +1,7 @@
 """Writing for templates: amounts, counts, millimetres and form values as people write them."""
 
 from decimal import Decimal
+from functools import lru_cache
 
 from babel.numbers import format_currency
 from django import template
@@ -37,6 +38,7 @@ def megabytes(size_bytes: int) -> str:
 
 
 @register.simple_tag
+@lru_cache(maxsize=100)
 def icon(name: str) -> SafeString:
     """Draw an icon of the sprite; it says nothing by itself, words stand beside it."""
     from django.templatetags.static import static

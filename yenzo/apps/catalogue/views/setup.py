@@ -30,6 +30,7 @@ from yenzo.core.documents.setup import Section, Setup
 from yenzo.core.errors import DocumentError
 
 CHANGED_EVENT = "draft-changed"
+ANY_LINE, ANY_ASPECT = "any-line", "any-aspect"
 
 
 @dataclass(frozen=True)
@@ -38,6 +39,7 @@ class SentenceRow:
 
     position: int
     number: int | None
+    address: str
     line: FormLine
     parts: list[Part]
 
@@ -59,15 +61,18 @@ class KitRow:
     asks: str
 
 
-def _parts_of_form(setup: Setup) -> list[FormPart]:
+def _parts_of_form(product: Product, setup: Setup) -> list[FormPart]:
     parts, at, number = [], 0, 0
+    # A long form has a thousand values: their addresses are made from one.
+    lines = reverse("catalogue:edit_aspect", args=[product.key, ANY_LINE, ANY_ASPECT]).removesuffix(f"{ANY_ASPECT}/")
     for section, fields in setup.form_order:
         rows = []
         for field in fields:
             number += not isinstance(field, HeadingField)
             line = FormLine(setup, field)
             shown = None if isinstance(field, HeadingField) else number
-            rows.append(SentenceRow(at, shown, line, sentence_of(line)))
+            address = lines.replace(ANY_LINE, field.key)
+            rows.append(SentenceRow(at, shown, address, line, sentence_of(line)))
             at += 1
         asked = SECTION_ASPECTS["ask-when"].words(SectionLine(setup, section)) if section else ""
         parts.append(FormPart(section, asked, tuple(rows)))
@@ -91,7 +96,7 @@ def setup_context(request: HttpRequest, product: Product, **more: Any) -> dict[s
         "setup": setup,
         "asks": asks_words(setup),
         "bench": lay_out(setup, selected, StoredAssets()),
-        "parts_of_form": _parts_of_form(setup),
+        "parts_of_form": _parts_of_form(product, setup),
         "form_parts": form_sentence(setup),
         "selected": selected if area_form else "",
         "selected_side": selected.partition("/")[0],

@@ -38,14 +38,15 @@ class NumberKind(Kind[NumberField]):
             message = f"“{value}” is no number. Please write digits, with a point or a comma before decimals."
             yield problem(field, "no_number", message)
             return
-        bounds = [_said(bound, field, around.language) for bound in (field.least, field.most) if bound is not None]
         if field.least is not None and number < field.least:
-            yield problem(field, "too_little", f"For “{field.label}” at least {bounds[0]} can be made.")
+            least = _said(field.least, field, around.language)
+            yield problem(field, "too_little", f"For “{field.label}” at least {least} can be made.")
         if field.most is not None and number > field.most:
-            yield problem(field, "too_much", f"For “{field.label}” at most {bounds[-1]} can be made.")
+            most = _said(field.most, field, around.language)
+            yield problem(field, "too_much", f"For “{field.label}” at most {most} can be made.")
         if field.step is not None and (number - (field.least or 0)) % field.step:
             step = _said(field.step, field, around.language)
-            beginning = f", counted from {bounds[0]}" if field.least else ""
+            beginning = f", counted from {_said(field.least, field, around.language)}" if field.least else ""
             yield problem(field, "off_step", f"“{field.label}” goes in steps of {step}{beginning}.")
 
     def words(self, field: NumberField, value: Value, around: Around) -> str:
