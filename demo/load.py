@@ -26,6 +26,7 @@ from yenzo.apps.catalogue.services.drafts import edit_draft  # noqa: E402
 from yenzo.apps.catalogue.services.kits import create_kit, publish_kit, set_kit_scope  # noqa: E402
 from yenzo.apps.catalogue.services.materials import add_font, save_material  # noqa: E402
 from yenzo.apps.catalogue.services.products import add_goods_picture, import_product, publish_setup  # noqa: E402
+from yenzo.apps.catalogue.services.stock import count_stock  # noqa: E402
 from yenzo.apps.catalogue.to_core import setup_of_revision  # noqa: E402
 from yenzo.apps.designs.models import Design, Upload  # noqa: E402
 from yenzo.apps.designs.services.designs import save_design  # noqa: E402
@@ -47,6 +48,7 @@ PEOPLE = (
     ("noor", "Noor", Role.DESK),
     ("piet", "Piet", Role.DECORATOR),
 )
+STOCK = {"BS-4": 24, "SB-185": 9, "DC-450": 60}
 PASSWORD = "tern-and-tiller"
 GUEST = Actor(CUSTOMER, "Customer")
 
@@ -92,6 +94,7 @@ def load() -> bool:
         _kits(owner)
         for product in Product.objects.products():
             publish_setup(owner, product.pk, seen_version=product.draft_version)
+        count_stock(owner, STOCK)
         for order in ORDERS:
             _order(owner, order)
     return True

@@ -266,6 +266,10 @@ TYPED = {
             "what “up(pieces / 2)” comes to in m, rounded up to 1 decimal, not shown to customers",
         ),
     ],
+    "extra": [
+        ({"price": "6.5", "most": "4", "sku": "ROPE"}, "extra", "6.50 each, up to 4, counted as ROPE"),
+        ({"price": "6.5"}, "extra", "6.50 each, up to 10, its stock not counted"),
+    ],
     "note": [({"most": "40"}, "note-limit", "up to 40 characters")],
 }
 

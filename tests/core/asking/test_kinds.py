@@ -15,6 +15,7 @@ MODELS = AnyField.__origin__.__args__
 NEEDED = {
     "choice": {"options": [{"key": "a", "label": "A"}, {"key": "b", "label": "B"}]},
     "several": {"options": [{"key": "a", "label": "A"}, {"key": "b", "label": "B", "produced": "BB"}]},
+    "extra": {"price": "6.50"},
     "computed": {"formula": "pieces * 2"},
     "typeface": {"typefaces": ["quayside", "levant"]},
     "color": {"palette": "finishes"},
@@ -260,3 +261,44 @@ def test_number_and_day_land_on_the_goods_as_text(assets):
 def test_bounds_that_contradict_each_other_are_refused():
     with pytest.raises(Exception, match="the least, 9, is above the most, 3"):
         with_field("number", least="9", most="3")
+
+
+@pytest.mark.parametrize(
+    ("raw", "value", "code"),
+    [("2", "2", None), ("0", "", None), ("2,5", "2.5", "no_count"), ("-1", "-1", "no_count"), ("12", "12", "too_many")],
+)
+def test_extra_is_a_number_of_pieces(assets, raw, value, code):
+    walked = answered(assets, with_field("extra"), raw)
+    assert walked.asked.values["more"] == value
+    assert set(problems(walked)) == ({code} if code else set())
+
+
+def stocked(assets, stock, raw="2", pieces=1, **field):
+    """What is the matter when so much is left."""
+    setup = with_field("extra", sku="ROPE", **field)
+    context = Context(today=THURSDAY, stock=stock)
+    walked = walk(setup, entries({"name": "Tern", "more": raw}, pieces=pieces), assets, context)
+    return walked, {problem.field: problem.message for problem in walked.verdict.problems}
+
+
+def test_extra_costs_what_it_says_and_belongs_to_its_piece(assets):
+    walked, found = stocked(assets, {"ROPE": 6, "OTHER": 1}, pieces=3)
+    assert not found
+    line = next(line for line in walked.quote.lines if line.key == "extra:more")
+    assert (line.label, str(line.amount)) == ("2 × More", "13.00")
+    assert walked.asked.stock == {"ROPE": 6}
+    assert walked.asked.taken(walked.setup) == {"ROPE": 6, "NB-1": 3}
+
+
+@pytest.mark.parametrize(
+    ("stock", "field", "said"),
+    [
+        ({"ROPE": 5}, "more", "Of “More” 5 are left; 6 are wanted"),
+        ({"ROPE": 0}, "more", "“More” is sold out"),
+        ({"NB-1": 2}, "variant", "Of “Board” 2 are left; 3 are wanted"),
+        ({"NB-1": 0}, "variant", "“Board” is sold out"),
+    ],
+)
+def test_what_is_left_bounds_what_can_be_had(assets, stock, field, said):
+    _, found = stocked(assets, stock, pieces=3)
+    assert said in found[field]

@@ -102,6 +102,7 @@ class NewLineForm(forms.Form):
 class VariantForm(forms.Form):
     name = forms.CharField(max_length=200, label="Name")
     price_difference = forms.DecimalField(max_digits=10, decimal_places=2, initial=0, label="Price difference")
+    sku = forms.CharField(max_length=60, required=False, label="SKU, for its stock")
     swatch = forms.RegexField(
         r"^#[0-9a-fA-F]{6}$", widget=forms.TextInput(attrs={"type": "color"}), initial="#1b6f6a", label="Color shown"
     )

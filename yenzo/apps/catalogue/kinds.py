@@ -15,6 +15,7 @@ KIND_WORDS = {
     "yes_no": "yes or no",
     "number": "a number",
     "computed": "a computed value",
+    "extra": "another product with it",
     "date": "a day",
     "email": "a mail address",
     "phone": "a telephone number",
@@ -43,6 +44,7 @@ def beginning_of(setup: Setup, kind: str) -> dict[str, Any]:
         "choice": {"options": options},
         "several": {"options": options},
         "computed": {"formula": "pieces"},
+        "extra": {"price": "5.00"},
         "date": {"after_working_days": 5, "closed_weekdays": [5, 6]},
         "artwork": {"kinds": list(get_args(ArtworkKind))},
     }

@@ -21,6 +21,7 @@ NOUNS: dict[str, str] = {
     "several": "choice of several",
     "number": "number",
     "computed": "computed value",
+    "extra": "extra",
     "date": "day",
     "email": "mail address",
     "phone": "telephone number",

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from yenzo.apps.catalogue.views import areas, kits, lines, materials, products, sections, setup, sides
+from yenzo.apps.catalogue.views import areas, kits, lines, materials, products, sections, setup, sides, stock
 
 app_name = "catalogue"
 urlpatterns = [
@@ -10,6 +10,7 @@ urlpatterns = [
     path("kits/<slug:key>/publish/", kits.kit_publish, name="kit_publish"),
     path("kits/<slug:key>/up/", kits.kit_up, name="kit_up"),
     path("kits/<slug:key>/in/<slug:product_key>/", kits.kit_override, name="kit_override"),
+    path("stock/", stock.stock, name="stock"),
     path("ticked/", products.change_ticked, name="change_ticked"),
     path("new/", products.new_product, name="new_product"),
     path("materials/", materials.material_list, name="materials"),

@@ -14,6 +14,7 @@ CONTROLS: dict[str, str] = {
     "several": CHOICE,
     "address": "designs/_address_control.html",
     "computed": "designs/_computed_control.html",
+    "extra": "designs/_extra_control.html",
     "heading": "designs/_heading_control.html",
     "typeface": CHOICE,
     "color": CHOICE,
@@ -21,4 +22,4 @@ CONTROLS: dict[str, str] = {
     "artwork": "designs/_upload_control.html",
 }
 # The keys that phones show. Browsers check nothing by themselves: their words would hide ours.
-INPUT_MODES = {"number": "decimal", "email": "email", "phone": "tel", "link": "url"}
+INPUT_MODES = {"number": "decimal", "extra": "numeric", "email": "email", "phone": "tel", "link": "url"}

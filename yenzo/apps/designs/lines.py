@@ -25,6 +25,7 @@ from yenzo.core.documents.fields import (
     ArtworkField,
     ComputedField,
     DateField,
+    ExtraField,
     NoteField,
     OptionsField,
     TextField,
@@ -86,6 +87,7 @@ class SlipLine:
     amount: Decimal | None = None
     charges: tuple[str, ...] = ()
     words: str = ""
+    left: int | None = None
     made: tuple[str, ...] = ()
     problems: tuple[str, ...] = ()
     advice: tuple[str, ...] = ()
@@ -113,6 +115,11 @@ class SlipLine:
     def picture(self) -> str:
         """Where the picture of the explanation is."""
         return picture_address(self.field.picture.asset) if self.field.picture else ""
+
+    @property
+    def explained(self) -> bool:
+        """Whether the picture belongs to the explanation; an extra shows its own beside its number."""
+        return bool(self.picture) and not isinstance(self.field, ExtraField)
 
     @property
     def accept(self) -> str:
@@ -185,6 +192,7 @@ def line_of(
         upload=uploads.get(key) if isinstance(field, ArtworkField) else None,
         room=room_left(field, walked.asked.text(key)) if isinstance(field, TextField | NoteField) else None,
         word_room=_word_room(field, walked),
+        left=walked.asked.stock.get(field.sku) if isinstance(field, ExtraField) else None,
         first_day=first_day,
         last_day=last_day,
         amount=amount,

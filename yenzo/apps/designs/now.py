@@ -1,10 +1,11 @@
-"""What the core may not fetch itself: the day it is in the workshop's own time zone."""
+"""What the core may not fetch itself: the day in the workshop's own time zone, and what is left in stock."""
 
 from django.utils import timezone
 
+from yenzo.apps.catalogue.models import StockItem
 from yenzo.core.asking.ask import Context
 
 
 def context_now() -> Context:
     """Return the context of a request that is answered now."""
-    return Context(today=timezone.localdate())
+    return Context(today=timezone.localdate(), stock=dict(StockItem.objects.values_list("sku", "pieces")))

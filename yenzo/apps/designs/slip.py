@@ -9,6 +9,7 @@ from yenzo.apps.designs.lines import SlipLine, line_of, told_of
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.designs.options import SlipOption, picture_address
+from yenzo.core.asking.check import GOODS
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.setup import Setup
@@ -109,6 +110,11 @@ class Slip:
     def verdict(self) -> Verdict:
         """What blocks, and what is advice."""
         return self.walked.verdict
+
+    @property
+    def goods_problems(self) -> tuple[str, ...]:
+        """What is the matter with the goods themselves: too few are left."""
+        return tuple(item.message for item in self.verdict.blocking if item.field == GOODS)
 
     @property
     def shown(self) -> str:

@@ -1,27 +1,30 @@
 """The one function that decides what is asked (D4): set-up, entries and context come in, `Asked` goes out."""
 
+from collections import Counter
 from datetime import date
 
 from yenzo.core.asking.kinds import Given, Value, kind_of
 from yenzo.core.documents.entries import Adjustment, Entries
-from yenzo.core.documents.fields import AnyField, Option, OptionsField
+from yenzo.core.documents.fields import AnyField, ExtraField, Option, OptionsField
 from yenzo.core.documents.named import Names, fields_by_name, product_names
-from yenzo.core.documents.rules import CATEGORY, SKU, VARIANT, Rule, holds
+from yenzo.core.documents.rules import CATEGORY, SKU, VARIANT, Rule, holds, read_number
 from yenzo.core.documents.setup import Setup, index_of
 from yenzo.core.documents.values import Frozen, Key
 
 
 class Context(Frozen):
-    """What the core may not fetch itself: today, and the language of produced text, unless the entries say."""
+    """What the core may not fetch itself: today, stock by SKU, and the language unless the entries say."""
 
     language: str = "en"
     today: date | None = None
+    stock: dict[str, int] = {}
 
 
 class Asked(Frozen):
     """Only what is asked now, normalised, in the order of the set-up. All later steps take this, never the raw form.
 
-    `today` is the day it was asked, which bounds of days count from; it is not known of old orders.
+    `today` is the day it was asked, which bounds of days count from; it is not known of old orders. `stock` is what was
+    left, by SKU, of what is counted and could be wanted.
     """
 
     values: dict[Key, Value]
@@ -30,6 +33,15 @@ class Asked(Frozen):
     pieces: int = 1
     language: str = "en"
     today: date | None = None
+    stock: dict[str, int] = {}
+
+    def taken(self, setup: Setup) -> dict[str, int]:
+        """Return how many of what, by SKU, all pieces take: of the goods themselves and of their extras."""
+        taken: Counter[str] = Counter({setup.sku_of(self.variant): self.pieces})
+        for field in setup.fields:
+            if isinstance(field, ExtraField) and self.is_filled(field.key):
+                taken[field.sku] += int(read_number(self.text(field.key)) or 0) * self.pieces
+        return {sku: count for sku, count in taken.items() if sku}
 
     def subject(self, setup: Setup, key: str) -> Value:
         """Return what a rule looks at: an entry (empty when it isn't asked), the variant, or what the product is."""
@@ -77,7 +89,14 @@ def ask(setup: Setup, entries: Entries, context: Context | None = None) -> Asked
         pieces=entries.pieces,
         language=language,
         today=context.today if context else None,
+        stock=_known_stock(setup, context) if context else {},
     )
+
+
+def _known_stock(setup: Setup, context: Context) -> dict[str, int]:
+    skus = {setup.sku_of(variant.key) for variant in setup.offer.variants} | {setup.sku_of(None)}
+    skus |= {field.sku for field in setup.fields if isinstance(field, ExtraField)}
+    return {sku: context.stock[sku] for sku in sorted(skus) if sku in context.stock}
 
 
 class _Decisions:

@@ -11,14 +11,32 @@ from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup
 
+# What a problem with the goods themselves, and no field, is of.
+GOODS = "variant"
+
 
 def check(setup: Setup, asked: Asked, coverage: Coverage) -> tuple[Problem, ...]:
     """Return every problem of the entries, in the order of the form."""
-    found: list[Problem] = []
+    found: list[Problem] = list(_check_stock(setup, asked))
     for field in setup.fields:
         if field.key in asked.values:
             found.extend(_check_field(setup, field, asked, coverage))
     return tuple(found)
+
+
+def _check_stock(setup: Setup, asked: Asked) -> Iterator[Problem]:
+    """Yield a problem when there are fewer of the goods than pieces are wanted."""
+    left = asked.stock.get(setup.sku_of(asked.variant))
+    if left is None or left >= asked.pieces:
+        return
+    variant = setup.offer.variant(asked.variant)
+    name = f"{setup.offer.name}, {variant.name}" if variant else setup.offer.name
+    other = " or choose another one" if len(setup.offer.variants) > 1 else ""
+    if left:
+        message = f"Of “{name}” {left} are left; {asked.pieces} are wanted. Please take fewer{other}."
+    else:
+        message = f"“{name}” is sold out. Please come back later{other}."
+    yield Problem(code="out_of_stock", field=GOODS, message=message)
 
 
 def is_needed(setup: Setup, field: AnyField, asked: Asked) -> bool:
@@ -35,7 +53,7 @@ def _check_field(setup: Setup, field: AnyField, asked: Asked, coverage: Coverage
         if is_needed(setup, field, asked):
             yield Problem(code="required", field=field.key, message=kind.please(field))
         return
-    around = Around(setup, asked.language, asked.today)
+    around = Around(setup, asked.language, asked.today, asked.stock, asked.pieces)
     yield from kind.problems(field, value, around)
     produced = kind.produced(field, value, around)
     if len(produced) <= MOST_IN_A_PARAGRAPH:

@@ -7,7 +7,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, JsonValue, model_validator
 
 from yenzo.core.documents.rules import Rule
-from yenzo.core.documents.values import Frozen, Key, Label, Picture, ScreenColor, Text
+from yenzo.core.documents.values import Frozen, Key, Label, Money, Picture, ScreenColor, Text
 
 ArtworkKind = Literal["png", "jpeg", "webp", "tiff", "heic", "svg", "pdf"]
 Country = Annotated[str, Field(pattern=r"^[A-Z]{2}$")]
@@ -259,6 +259,15 @@ class ComputedField(FieldBase):
     shown: bool = True
 
 
+class ExtraField(FieldBase):
+    """Another product that goes with the piece: so many of it, at a price of its own, counted in stock by its SKU."""
+
+    kind: Literal["extra"] = "extra"
+    price: Money = Field(ge=0)
+    sku: Text = ""
+    most: Count = 10
+
+
 class NoteField(TypedField):
     """A note to the workshop: it is never produced."""
 
@@ -275,6 +284,7 @@ AnyField = Annotated[
     | PhoneField
     | LinkField
     | ComputedField
+    | ExtraField
     | AddressField
     | NoteField
     | ChoiceField

@@ -5,7 +5,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING
 
 from yenzo.core.documents.entries import Address, UploadedFile
-from yenzo.core.documents.fields import AnyField, ComputedField, HeadingField, NumberField
+from yenzo.core.documents.fields import AnyField, ComputedField, ExtraField, HeadingField, NumberField
 from yenzo.core.documents.rules import Entry, read_number
 from yenzo.core.errors import FormulaError
 from yenzo.core.formulas.evaluate import Named, names_in
@@ -45,7 +45,7 @@ def product_names(setup: "Setup", variant_key: str | None, pieces: int) -> dict[
 
 def named_value(field: AnyField, value: Entry) -> Named:
     """Return an entry as formulas take it: a number, a text, yes or no, or the keys of several choices."""
-    if isinstance(field, NumberField | ComputedField):
+    if isinstance(field, NumberField | ComputedField | ExtraField):
         return read_number(str(value)) or Decimal(0)
     if isinstance(value, UploadedFile | Address):
         return bool(value)

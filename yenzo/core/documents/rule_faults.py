@@ -12,6 +12,7 @@ from yenzo.core.documents.fields import (
     ColorField,
     ComputedField,
     DateField,
+    ExtraField,
     HeadingField,
     NumberField,
     OptionsField,
@@ -92,9 +93,10 @@ def _impossible(field: AnyField, condition: Condition) -> str | None:
     value = condition.value
     if condition.test in {"filled", "empty"}:
         return None
-    if condition.test in {"more", "less"} and not isinstance(field, NumberField | ComputedField | DateField):
+    is_ordered = condition.test in {"more", "less"}
+    if is_ordered and not isinstance(field, NumberField | ComputedField | ExtraField | DateField):
         return f"only numbers and days are more or less than others, which “{field.label}” is not."
-    if isinstance(field, NumberField) and condition.test in {"more", "less"} and read_number(str(value)) is None:
+    if is_ordered and not isinstance(field, DateField) and read_number(str(value)) is None:
         return f"“{value}” is no number."
     if isinstance(field, YesNoField):
         return None if isinstance(value, bool) else f"“{field.label}” is answered with yes or no, never with “{value}”."

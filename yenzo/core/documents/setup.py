@@ -76,6 +76,7 @@ class Variant(Frozen):
 
     key: Key
     name: Label
+    sku: Text = Field(default="", description="what its stock is counted by")
     swatch: ScreenColor | None = None
     price_difference: Money = Field(default="0", validate_default=True)
     pictures: dict[Key, Picture] = {}
@@ -165,6 +166,11 @@ class Setup(Frozen):
     def field(self, key: str) -> AnyField | None:
         """Return the field with this key, if there is one."""
         return index_of(self.fields).get(key)
+
+    def sku_of(self, variant_key: str | None) -> str:
+        """Return what the goods' stock is counted by: the variant's SKU, or the product's own; empty for none."""
+        variant = self.offer.variant(variant_key)
+        return (variant.sku if variant else "") or self.offer.sku
 
     def section(self, key: str | None) -> Section | None:
         """Return the section with this key, if there is one."""

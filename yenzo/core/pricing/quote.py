@@ -7,12 +7,14 @@ from babel.numbers import get_currency_precision
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.charges import Per
+from yenzo.core.documents.fields import ExtraField
+from yenzo.core.documents.rules import read_number
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen, Money
 from yenzo.core.pricing.amounts import Amounts
 from yenzo.core.pricing.charging import Charged
 
-BASE, VARIANT, TAX, EXTRAS = "base", "variant", "tax", "extras"
+BASE, VARIANT, TAX, EXTRAS, EXTRA = "base", "variant", "tax", "extras", "extra"
 
 
 class QuoteLine(Frozen):
@@ -97,6 +99,10 @@ def _lines(setup: Setup, charged: Charged, unit: Decimal) -> Iterator[QuoteLine]
     variant = offer.variant(charged.asked.variant)
     if variant and variant.price_difference:
         yield line(VARIANT, variant.name, variant.price_difference)
+    for field in setup.fields:
+        count = read_number(charged.asked.text(field.key)) if isinstance(field, ExtraField) else None
+        if isinstance(field, ExtraField) and count:
+            yield line(f"{EXTRA}:{field.key}", f"{count.normalize():f} × {field.label}", field.price * count)
     for charge in setup.charges:
         row = charged.row(charge)
         if row is not None and row[1]:

@@ -10,7 +10,9 @@ from yenzo.core.documents.fields import (
     AddressField,
     AnyField,
     ArtworkField,
+    ComputedField,
     DateField,
+    ExtraField,
     HeadingField,
     NumberField,
     SeveralField,
@@ -99,6 +101,8 @@ def _comparisons_with(setup: Setup, field: AnyField) -> list[tuple[str, str]]:
 
 
 def _open_tests(field: AnyField) -> tuple[str, ...]:
+    if isinstance(field, ComputedField | ExtraField):
+        return ("more", "less")
     if isinstance(field, NumberField | DateField):
         return ("is", "is_not", "more", "less")
     return ("is", "is_not", "contains", "one_of") if isinstance(field, TypedField) else ()

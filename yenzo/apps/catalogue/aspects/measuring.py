@@ -6,7 +6,8 @@ from typing import Any
 from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined, plain_decimal
-from yenzo.core.documents.fields import ComputedField, DateField, NoteField, NumberField, PhoneField
+from yenzo.core.asking.words import say_amount
+from yenzo.core.documents.fields import ComputedField, DateField, ExtraField, NoteField, NumberField, PhoneField
 from yenzo.core.documents.named import formula_fault, known_names
 
 WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
@@ -157,6 +158,34 @@ class DaysAspect(Aspect):
             line.set("closed_weekdays", [int(number) for number in given["closed_weekdays"]] or None),
             line.set("closed_days", days or None),
             line.set("written", given["written"]),
+        ]
+
+
+class ExtraAspect(Aspect):
+    key, heading = "extra", "What does it cost, and how many may it be?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, ExtraField)
+        sku = f", counted as {line.field.sku}" if line.field.sku else ", its stock not counted"
+        return f"{say_amount(line.field.price)} each, up to {line.field.most}{sku}"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, ExtraField)
+        return {
+            "price": forms.DecimalField(
+                min_value=0, max_digits=10, decimal_places=3, initial=line.field.price, label="Price of one"
+            ),
+            "most": forms.IntegerField(
+                min_value=1, max_value=10_000, initial=line.field.most, label="At most so many with a piece"
+            ),
+            "sku": forms.CharField(required=False, max_length=60, initial=line.field.sku, label="SKU, for its stock"),
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [
+            line.set("price", str(given["price"])),
+            line.set("most", given["most"]),
+            line.set("sku", given["sku"] or None),
         ]
 
 

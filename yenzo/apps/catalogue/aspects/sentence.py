@@ -10,7 +10,14 @@ from yenzo.apps.catalogue.aspects.choosing import ColorsAspect, DefaultAspect, F
 from yenzo.apps.catalogue.aspects.effects import PlateAspect, SecondColorAspect, ShadowAspect, StrokeAspect
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, WholeForm
 from yenzo.apps.catalogue.aspects.layout import JoinedAspect, LayoutAspect, LettersAspect
-from yenzo.apps.catalogue.aspects.measuring import DaysAspect, FormulaAspect, NoteLimitAspect, RangeAspect, RegionAspect
+from yenzo.apps.catalogue.aspects.measuring import (
+    DaysAspect,
+    ExtraAspect,
+    FormulaAspect,
+    NoteLimitAspect,
+    RangeAspect,
+    RegionAspect,
+)
 from yenzo.apps.catalogue.aspects.options import HowManyAspect, LooksAspect, OfferedWhenAspect, OptionsAspect
 from yenzo.apps.catalogue.aspects.placing import (
     AlignAspect,
@@ -59,6 +66,7 @@ ASPECTS: dict[str, Aspect[Any]] = {
         OneColorAspect(),
         RangeAspect(),
         FormulaAspect(),
+        ExtraAspect(),
         DaysAspect(),
         RegionAspect(),
         NoteLimitAspect(),
@@ -97,6 +105,7 @@ PATTERNS = {
     "choice": ", {required}: {options}; at first {default}. Goes on {places}",
     "several": ", {required}: {how-many} {options}; at first {default}. Goes on {places}",
     "address": ", {required}, {countries}. Goes on {places}",
+    "extra": ", {required}, {extra}",
     "computed": ", {formula}. Goes on {places}",
     "heading": "",
     "number": ", {required}, {range}, {sample}. Goes on {places}",

@@ -95,6 +95,7 @@ def variants(request: HttpRequest, key: str) -> HttpResponse:
             "key": free_key(product.draft, ("offer", "variants"), name),
             "name": name,
             "swatch": form.cleaned_data["swatch"],
+            **({"sku": form.cleaned_data["sku"]} if form.cleaned_data["sku"] else {}),
             "price_difference": str(form.cleaned_data["price_difference"]),
         }
         try:

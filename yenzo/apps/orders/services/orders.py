@@ -1,6 +1,8 @@
 """Placing and cancelling orders."""
 
 import uuid
+from collections import Counter
+from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
 
@@ -11,9 +13,12 @@ from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SYSTEM, Actor, service
 from yenzo.apps.catalogue.files import StoredAssets
+from yenzo.apps.catalogue.services.stock import OutOfStockError, return_stock, take_stock
+from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.to_core import walk_design
 from yenzo.apps.orders.models import Order, OrderEvent, Piece
+from yenzo.core.asking.ask import Asked
 from yenzo.core.spine import Walked, quoted_together
 
 
@@ -53,6 +58,10 @@ def place_order(actor: Actor, checkout: Checkout) -> Order:
         if basket_digest(designs) != checkout.basket_seen:
             raise OrderError("The basket was changed in another window. Please look through it again before ordering.")
         walked = quoted_together([_orderable(design) for design in designs])
+        try:
+            take_stock(actor, _taken(walked))
+        except OutOfStockError as error:
+            raise OrderError(f"{error} Please look at your basket again.") from error
         order = _insert_order(actor, checkout, list(zip(designs, walked, strict=True)))
         Design.objects.filter(pk__in=[design.pk for design in designs]).update(in_basket=False)
         app.configure_task("orders.send_order_mails").defer(order_id=order.pk, occasion="placed")
@@ -69,10 +78,24 @@ def cancel_order(actor: Actor, order_id: int) -> Order:
         if order.state != Order.State.WAITING:
             said = order.get_state_display().lower()
             raise OrderError(f"Order {order.number} is {said}: only an order that waits for payment can be cancelled.")
+        pieces = order.pieces.select_related("revision")
+        taken = (Asked.model_validate(piece.asked).taken(setup_of_revision(piece.revision)) for piece in pieces)
+        return_stock(actor, _sum(taken))
         order.state = Order.State.CANCELLED
         order.save(update_fields=["state"])
         OrderEvent.objects.create(order=order, who=actor.name, what="Cancelled")
     return order
+
+
+def _taken(pieces: list[Walked]) -> dict[str, int]:
+    return _sum(piece.asked.taken(piece.setup) for piece in pieces)
+
+
+def _sum(counts: Iterable[dict[str, int]]) -> dict[str, int]:
+    total: Counter[str] = Counter()
+    for count in counts:
+        total.update(count)
+    return dict(total)
 
 
 def _orderable(design: Design) -> Walked:

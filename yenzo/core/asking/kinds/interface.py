@@ -2,7 +2,7 @@
 
 from abc import ABC, abstractmethod
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 from typing import Generic, TypeVar
 
@@ -33,11 +33,13 @@ class Given:
 
 @dataclass(frozen=True)
 class Around:
-    """What a value is looked at with: the set-up, the language of the words, and today, if it is known."""
+    """What a value is looked at with: the set-up, the language of the words, today, the stock as far as it is known."""
 
     setup: Setup
     language: str
     today: date | None
+    stock: Mapping[str, int] = field(default_factory=dict)
+    pieces: int = 1
 
 
 class Kind(ABC, Generic[F]):

@@ -1,0 +1,69 @@
+"""Stock: counted, shown, taken by orders and given back."""
+
+import pytest
+from django.urls import reverse
+
+from yenzo.apps.accounts.rights import CUSTOMER, Actor
+from yenzo.apps.catalogue.models import StockItem
+from yenzo.apps.catalogue.services.drafts import edit_draft
+from yenzo.apps.catalogue.services.products import publish_setup
+from yenzo.apps.catalogue.services.stock import count_stock
+from yenzo.apps.orders.models import Order
+from yenzo.apps.orders.services.orders import OrderError, cancel_order, place_order
+
+GUEST = Actor(CUSTOMER, "Customer")
+EXTRA = {"key": "rope", "kind": "extra", "label": "Rope", "price": "6.50", "sku": "ROPE"}
+
+
+@pytest.fixture
+def with_rope(owner, product):
+    edit_draft(owner, product.pk, [{"do": "add", "path": ["fields"], "item": EXTRA}], seen_version=0, label="Rope")
+    publish_setup(owner, product.pk, seen_version=1)
+    count_stock(owner, {"ROPE": 3, "NB-1": 5})
+    product.refresh_from_db()
+    return product
+
+
+def left():
+    return dict(StockItem.objects.values_list("sku", "pieces"))
+
+
+def test_order_takes_what_it_needs_and_cancelling_gives_it_back(owner, with_rope, put_in_basket, checkout_of, visitor):
+    design = put_in_basket(visitor, name="Tern", rope="2")
+    order = place_order(GUEST, checkout_of(visitor, [design]))
+    assert left() == {"ROPE": 1, "NB-1": 4}
+    cancel_order(owner, order.pk)
+    assert left() == {"ROPE": 3, "NB-1": 5}
+    cancel_order(owner, order.pk)
+    assert left() == {"ROPE": 3, "NB-1": 5}
+
+
+def test_two_lines_of_an_order_that_want_more_than_is_left_are_refused_together(
+    with_rope, put_in_basket, checkout_of, visitor
+):
+    designs = [put_in_basket(visitor, name=name, rope="2") for name in ("Tern", "Otter")]
+    with pytest.raises(OrderError, match="Of ROPE only 3 are left"):
+        place_order(GUEST, checkout_of(visitor, designs))
+    assert left() == {"ROPE": 3, "NB-1": 5}
+    assert not Order.objects.exists()
+
+
+def test_slip_says_what_is_left_and_what_is_sold_out(owner, with_rope, client):
+    page = client.get("/goods/board/").content.decode()
+    assert "3 left" in page
+    answer = client.post("/goods/board/preview/", {"entry-name": "Tern", "entry-rope": "4", "pieces": "9"})
+    assert "Of “Rope” 3 are left; 36 are wanted" in answer.content.decode()
+    assert "Of “Board” 5 are left; 9 are wanted" in answer.content.decode()
+    count_stock(owner, {"NB-1": 0})
+    refused = client.post("/goods/board/basket/", {"entry-name": "Tern"})
+    assert (refused.status_code, "“Board” is sold out" in refused.content.decode()) == (422, True)
+
+
+def test_stock_is_counted_on_its_page(with_rope, sign_in):
+    seller, page = sign_in("seller"), reverse("catalogue:stock")
+    shown = seller.get(page).content.decode()
+    assert "ROPE · Rope, with Board" in shown
+    assert "at least" not in seller.post(page, {"ROPE": "7", "NB-1": ""}, follow=True).content.decode()
+    assert left() == {"ROPE": 7}
+    assert seller.post(page, {"ROPE": "-1"}).status_code == 422
+    assert sign_in("desk").get(page).status_code == 403

@@ -1,0 +1,21 @@
+"""Stock: how many are left, by SKU. What isn't counted has no row."""
+
+from typing import ClassVar
+
+from django.db import models
+from django.db.models import Q
+
+
+class StockItem(models.Model):
+    """So many are left of what goes by a SKU: goods, their variants, extras."""
+
+    sku = models.CharField(max_length=60, unique=True)
+    pieces = models.IntegerField()
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering: ClassVar = ["sku"]
+        constraints: ClassVar = [models.CheckConstraint(condition=Q(pieces__gte=0), name="stock_is_not_negative")]
+
+    def __str__(self) -> str:
+        return f"{self.sku}: {self.pieces}"
