@@ -270,6 +270,8 @@ TYPED = {
         ({"price": "6.5", "most": "4", "sku": "ROPE"}, "extra", "6.50 each, up to 4, counted as ROPE"),
         ({"price": "6.5"}, "extra", "6.50 each, up to 10, its stock not counted"),
     ],
+    "fixed_text": [({"text": "Tern & Tiller"}, "fixed-text", "always made: “Tern & Tiller”. Goes on")],
+    "method": [({"methods": ["carving"]}, "methods", "may stay empty: Carving; at first nothing")],
     "note": [({"most": "40"}, "note-limit", "up to 40 characters")],
 }
 
@@ -278,7 +280,7 @@ TYPED = {
     ("kind", "given", "aspect_key", "said"),
     [(kind, *case) for kind, cases in TYPED.items() for case in cases],
 )
-def test_typed_kinds_say_what_was_given_and_stay_as_they_open(kind, given, aspect_key, said):
+def test_typed_kinds_say_what_was_given_and_stay_as_they_open(product, kind, given, aspect_key, said):
     document = board()
     document["fields"].append({"key": "more", "kind": kind, "label": "More", **NEEDED.get(kind, {})})
     line, aspect = line_of(read_setup(document), "more", ""), ASPECTS[aspect_key]

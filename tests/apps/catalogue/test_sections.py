@@ -7,6 +7,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 
 from tests.core.conftest import picture_bytes
 from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.services.products import publish_setup
 from yenzo.apps.catalogue.to_core import setup_of_draft
 
 
@@ -77,3 +78,44 @@ def test_file_that_is_no_picture_is_refused_in_the_form(page):
     answer = page("lines/wood/looks/", shown="pictures", **{"picture-oak": lying})
     assert answer.status_code == 422
     assert "oak.png" in answer.content.decode()
+
+
+def test_artwork_of_our_own_is_kept_shown_and_published(page, owner, product, client):
+    page("lines/", label="Our mark", kind="fixed_artwork")
+    page("lines/our-mark/places/", areas="front/photo")
+    sent = SimpleUploadedFile("mark.png", picture_bytes((300, 200)), "image/png")
+    said = page("lines/our-mark/fixed-artwork/", file=sent).content.decode()
+    assert "always made</button>: " in said
+    assert "“mark.png”" in said
+    product.refresh_from_db()
+    revision = publish_setup(owner, product.pk, seen_version=product.draft_version)
+    kept = {file.file_id for file in revision.files.all()}
+    artwork = setup().field("our-mark").artwork
+    assert {artwork.original, artwork.prepared} <= kept
+    shop = client.get("/goods/board/").content.decode()
+    assert f"/goods-pictures/{artwork.prepared}/" in shop
+    assert "Our mark" not in shop
+
+
+def test_ready_made_artwork_and_goods_that_follow_a_choice_are_set_up(page, client):
+    page("lines/", label="Emblem", kind="ready_made")
+    sent = SimpleUploadedFile("tern.png", picture_bytes((300, 200)), "image/png")
+    said = page("lines/emblem/ready-made/", **{"artwork-first": sent}).content.decode()
+    assert "1 piece of artwork" in said.replace("2 pieces", "1 piece")
+    assert "none yet for Second" in said
+    assert setup().field("emblem").option("first").picture is not None
+    oak = SimpleUploadedFile("oak.png", picture_bytes((1400, 440), "#886644"), "image/png")
+    assert "another picture of the goods for Oak" in page("lines/wood/goods/", **{"oak.front": oak}).content.decode()
+    page("lines/wood/goods/", **{"oak.front.bare": "on"})
+    assert not setup().field("wood").option("oak").goods
+
+
+def test_area_follows_the_method_that_a_customer_chooses(page):
+    page("lines/", label="Made by", kind="method")
+    area = setup().sides[0].areas[0]
+    numbers = {name: getattr(area, name) for name in ("name", "x_mm", "y_mm", "width_mm", "height_mm")}
+    rest = {"safe_mm": 4, "bleed_mm": 2, "turn_deg": 0, "dpi": 100}
+    page("areas/front/panel/", **numbers, **rest, method="field/made-by")
+    assert setup().sides[0].areas[0].method_field == "made-by"
+    page("areas/front/panel/", **numbers, **rest, method="carving")
+    assert setup().sides[0].areas[0].method_field is None

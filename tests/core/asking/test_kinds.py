@@ -15,6 +15,9 @@ MODELS = AnyField.__origin__.__args__
 NEEDED = {
     "choice": {"options": [{"key": "a", "label": "A"}, {"key": "b", "label": "B"}]},
     "several": {"options": [{"key": "a", "label": "A"}, {"key": "b", "label": "B", "produced": "BB"}]},
+    "ready_made": {"options": [{"key": "a", "label": "A"}, {"key": "b", "label": "B"}]},
+    "method": {"methods": ["carving"]},
+    "fixed_text": {"text": "Made by hand"},
     "extra": {"price": "6.50"},
     "computed": {"formula": "pieces * 2"},
     "typeface": {"typefaces": ["quayside", "levant"]},

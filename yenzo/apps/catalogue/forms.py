@@ -7,6 +7,7 @@ from django import forms
 from yenzo.apps.catalogue.examples import EXAMPLES
 from yenzo.apps.catalogue.kinds import KIND_WORDS
 from yenzo.core.documents.areas import Area
+from yenzo.core.documents.fields import MethodField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
 
@@ -68,6 +69,10 @@ class OfferForm(forms.Form):
     picture = forms.FileField(required=False, label="Picture for lists, where no side shows the goods")
 
 
+# How a method begins that is a customer's choice.
+ASKED = "field/"
+
+
 class AreaForm(forms.Form):
     """An imprint area by exact numbers."""
 
@@ -84,10 +89,26 @@ class AreaForm(forms.Form):
 
     def __init__(self, setup: Setup, area: Area, *args: Any, **kwargs: Any) -> None:
         kwargs.setdefault("initial", {name: _plain(value) for name, value in area.model_dump().items()})
+        if area.method_field:
+            kwargs["initial"] = {**kwargs["initial"], "method": f"{ASKED}{area.method_field}"}
         kwargs["auto_id"] = "area-%s"
         super().__init__(*args, **kwargs)
         methods = [(key, method.name) for key, method in setup.materials.methods.items()]
+        methods += [
+            (f"{ASKED}{field.key}", f"the customer's “{field.label}”")
+            for field in setup.fields
+            if isinstance(field, MethodField)
+        ]
         self.fields["method"] = forms.ChoiceField(choices=methods, label="by")
+        self._method = area.method
+
+    def values(self) -> dict[str, Any]:
+        """Return the area's values; the method stays where a customer's choice takes its place."""
+        given = dict(self.cleaned_data)
+        chosen = str(given["method"])
+        asks = chosen.startswith(ASKED)
+        given["method"] = self._method if asks else chosen
+        return {**given, "method_field": chosen.removeprefix(ASKED) if asks else None}
 
 
 def _plain(value: object) -> object:

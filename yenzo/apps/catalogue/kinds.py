@@ -12,6 +12,8 @@ KIND_WORDS = {
     "paragraph": "a paragraph",
     "choice": "a choice",
     "several": "a choice of several",
+    "ready_made": "a choice of ready-made artwork",
+    "method": "a choice of decoration method",
     "yes_no": "yes or no",
     "number": "a number",
     "computed": "a computed value",
@@ -25,6 +27,8 @@ KIND_WORDS = {
     "typeface": "a choice of typeface",
     "color": "a color",
     "artwork": "an upload",
+    "fixed_text": "a text of our own, always made",
+    "fixed_artwork": "artwork of our own, always made",
     "heading": "a heading with words under it",
 }
 
@@ -37,12 +41,17 @@ def beginning_of(setup: Setup, kind: str) -> dict[str, Any]:
     if kind == "color":
         palettes = list(setup.materials.palettes.items())
         return {"palette": palettes[0][0], "default": palettes[0][1].colors[0].key} if palettes else {"palette": "none"}
+    if kind == "method":
+        methods = list(setup.materials.methods) or ["none"]
+        return {"methods": methods, "default": methods[0]}
     options = [{"key": "first", "label": "First"}, {"key": "second", "label": "Second"}]
     begins: dict[str, dict[str, Any]] = {
         "line": {"most_characters": 30},
         "paragraph": {"most_characters": 200},
         "choice": {"options": options},
         "several": {"options": options},
+        "ready_made": {"options": options},
+        "fixed_text": {"text": "Made by hand"},
         "computed": {"formula": "pieces"},
         "extra": {"price": "5.00"},
         "date": {"after_working_days": 5, "closed_weekdays": [5, 6]},

@@ -19,6 +19,8 @@ NOUNS: dict[str, str] = {
     "paragraph": "paragraph",
     "choice": "choice",
     "several": "choice of several",
+    "ready_made": "choice of artwork",
+    "method": "choice of method",
     "number": "number",
     "computed": "computed value",
     "extra": "extra",
@@ -28,6 +30,8 @@ NOUNS: dict[str, str] = {
     "link": "link",
     "address": "address",
     "note": "note",
+    "fixed_text": "text of our own",
+    "fixed_artwork": "artwork of our own",
     "heading": "heading",
     "yes_no": "question",
     "typeface": "typeface",
@@ -35,7 +39,14 @@ NOUNS: dict[str, str] = {
     "artwork": "upload",
 }
 
-PLURALS = {"several": "choices of several", "address": "addresses"}
+PLURALS = {
+    "ready_made": "choices of artwork",
+    "method": "choices of method",
+    "fixed_text": "texts of our own",
+    "fixed_artwork": "artwork of our own",
+    "several": "choices of several",
+    "address": "addresses",
+}
 YOURS: dict[str, str] = {
     "line": "words",
     "paragraph": "words",

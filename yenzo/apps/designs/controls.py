@@ -1,6 +1,8 @@
 """Controls of the slip: a kind of field comes in, the template that asks for it goes out."""
 
 TEXT, CHOICE = "designs/_text_control.html", "designs/_choice_control.html"
+# What the workshop puts on by itself has no control: nobody is asked.
+NOTHING = "designs/_nothing_control.html"
 CONTROLS: dict[str, str] = {
     "line": TEXT,
     "paragraph": TEXT,
@@ -12,6 +14,10 @@ CONTROLS: dict[str, str] = {
     "date": "designs/_date_control.html",
     "choice": CHOICE,
     "several": CHOICE,
+    "ready_made": CHOICE,
+    "method": CHOICE,
+    "fixed_text": NOTHING,
+    "fixed_artwork": NOTHING,
     "address": "designs/_address_control.html",
     "computed": "designs/_computed_control.html",
     "extra": "designs/_extra_control.html",

@@ -10,7 +10,7 @@ from yenzo.core.asking.ask import Asked, is_offered
 from yenzo.core.asking.kinds.choices import offered_colors
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.charges import ChoiceCharge
-from yenzo.core.documents.fields import AnyField, ColorField, OptionsField, TypefaceField
+from yenzo.core.documents.fields import AnyField, ColorField, MethodField, OptionsField, TypefaceField
 from yenzo.core.documents.materials import Typeface
 from yenzo.core.documents.setup import Setup
 
@@ -54,6 +54,10 @@ def options_of(setup: Setup, field: AnyField, value: Raw, asked: Asked) -> tuple
             for key in field.typefaces
             if key in have
         )
+    if isinstance(field, MethodField):
+        methods = setup.materials.methods
+        kept = [key for key in field.methods if key in methods]
+        return tuple(SlipOption(key, methods[key].name, key == value, amounts.get(key)) for key in kept)
     return tuple(_colors(setup, field, value, amounts)) if isinstance(field, ColorField) else ()
 
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field, replace
 
 from django.urls import reverse
 
+from yenzo.apps.catalogue.made_artwork import own_files
 from yenzo.apps.designs.lines import SlipLine, line_of, told_of
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.now import context_now
@@ -194,7 +195,8 @@ def _sections(
 
 
 def _sides(walked: Walked, uploads: dict[str, Upload]) -> tuple[SlipSide, ...]:
-    addresses = {upload.prepared_id: reverse("designs:upload_picture", args=[upload.pk]) for upload in uploads.values()}
+    addresses = {file.prepared: picture_address(file.prepared) for file in own_files(walked.setup)}
+    addresses |= {one.prepared_id: reverse("designs:upload_picture", args=[one.pk]) for one in uploads.values()}
     return tuple(
         SlipSide(
             key=side.key,

@@ -12,7 +12,15 @@ from yenzo.core.asking.kinds.addresses import countries
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Address, Entries, UploadedFile
-from yenzo.core.documents.fields import AddressField, AnyField, ArtworkField, HeadingField, SeveralField, YesNoField
+from yenzo.core.documents.fields import (
+    UNASKED,
+    AddressField,
+    AnyField,
+    ArtworkField,
+    HeadingField,
+    SeveralField,
+    YesNoField,
+)
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
 from yenzo.core.spine import Walked, walk
@@ -41,7 +49,7 @@ def _sent(field: AnyField, form: QueryDict) -> Raw | None:
     if isinstance(field, AddressField):
         return _sent_address(field, name, form)
     sent = form.getlist(name)
-    if isinstance(field, ArtworkField | HeadingField) or not sent:
+    if isinstance(field, (ArtworkField, HeadingField, *UNASKED)) or not sent:
         return None
     if isinstance(field, SeveralField):
         return tuple(key for key in sent if field.option(key))

@@ -6,7 +6,7 @@ from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.kinds import Around, kind_of
 from yenzo.core.asking.problems import Coverage, Problem, quoted
 from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH, is_emoji
-from yenzo.core.documents.fields import AnyField, HeadingField, TypefaceField
+from yenzo.core.documents.fields import UNASKED, AnyField, HeadingField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup
@@ -41,7 +41,7 @@ def _check_stock(setup: Setup, asked: Asked) -> Iterator[Problem]:
 
 def is_needed(setup: Setup, field: AnyField, asked: Asked) -> bool:
     """Tell whether a field must be filled, with all else as it is entered now."""
-    if isinstance(field, HeadingField):
+    if isinstance(field, (HeadingField, *UNASKED)):
         return False
     rule = field.required_when
     return field.required or (rule is not None and holds(rule, lambda key: asked.subject(setup, key)))

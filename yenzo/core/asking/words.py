@@ -4,19 +4,20 @@ from decimal import Decimal
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.kinds import Around, kind_of
-from yenzo.core.documents.fields import AnyField, OptionsField, TypedField
+from yenzo.core.documents.fields import UNASKED, AnyField, OptionsField, TypedField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
 
 
 class SaidEntry(Frozen):
-    """One entry as people read it; `is_exact` when each of its characters counts."""
+    """One entry as people read it; `is_exact` when each character counts, not `is_asked` what is always made."""
 
     field: str
     label: str
     workshop_label: str
     words: str
     is_exact: bool
+    is_asked: bool = True
 
 
 def say_amount(amount: Decimal) -> str:
@@ -42,6 +43,7 @@ def say_entries(setup: Setup, asked: Asked) -> tuple[SaidEntry, ...]:
             workshop_label=field.workshop_name or field.label,
             words=kind_of(field).words(field, asked.values[field.key], around),
             is_exact=isinstance(field, TypedField),
+            is_asked=not isinstance(field, UNASKED),
         )
         for field in setup.fields
         if asked.is_filled(field.key)

@@ -101,6 +101,7 @@ class Area(Frozen):
     width_mm: Length
     height_mm: Length
     method: Key
+    method_field: Key | None = Field(default=None, description="whose entry is the method, in place of the one named")
     shape: Shape = Rectangle()
     surface: Surface = Flat()
     turn_deg: Angle = 0

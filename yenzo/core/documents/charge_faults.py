@@ -25,6 +25,7 @@ from yenzo.core.documents.fields import (
     ColorField,
     ComputedField,
     HeadingField,
+    MethodField,
     NumberField,
     OptionsField,
     ParagraphField,
@@ -89,6 +90,8 @@ def _charged_choices(field: AnyField, charge: ChoiceCharge) -> Iterator[str]:
         offered = {option.key for option in field.options}
     elif isinstance(field, TypefaceField):
         offered = set(field.typefaces)
+    elif isinstance(field, MethodField):
+        offered = set(field.methods)
     elif isinstance(field, ColorField):
         offered = set(field.colors) or set(charge.amounts)
     else:

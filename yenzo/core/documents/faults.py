@@ -8,11 +8,12 @@ from typing import TYPE_CHECKING
 
 from yenzo.core.documents.charge_faults import find_charge_faults, find_prices_below_zero
 from yenzo.core.documents.fields import (
+    DRAWN,
     PRODUCED,
     AnyField,
-    ArtworkField,
     ColorField,
     ComputedField,
+    MethodField,
     OptionsField,
     TypefaceField,
 )
@@ -26,7 +27,17 @@ if TYPE_CHECKING:
 
 def find_faults(setup: Setup) -> list[str]:
     """Return what refers to something that isn't there, is there twice, or goes round in circles."""
-    found = (_twice, _sections, find_rule_faults, _formulas, find_charge_faults, _placements, _pictures)
+    found = (
+        _twice,
+        _sections,
+        find_rule_faults,
+        _formulas,
+        find_charge_faults,
+        _placements,
+        _method_fields,
+        _pictures,
+        _goods_of_options,
+    )
     return [fault for find in found for fault in find(setup)]
 
 
@@ -86,11 +97,18 @@ def _placements(setup: Setup) -> Iterator[str]:
             field = setup.field(key)
             if field is None:
                 yield f"A placement waits for the field “{key}”, which isn't there."
-            elif not isinstance(field, (ArtworkField,) if is_artwork else PRODUCED):
+            elif not isinstance(field, DRAWN if is_artwork else PRODUCED):
                 yield f"“{field.label}” can't be placed as {'artwork' if is_artwork else 'text'}."
         if side is None or side.area(placement.area) is None:
             yield f"A placement goes on “{placement.side} / {placement.area}”, which isn't there."
         yield from _sources(setup, placement)
+
+
+def _method_fields(setup: Setup) -> Iterator[str]:
+    for side in setup.sides:
+        for area in side.areas:
+            if area.method_field is not None and not isinstance(setup.field(area.method_field), MethodField):
+                yield f"The area “{area.name}” takes its method from “{area.method_field}”, which is no choice of one."
 
 
 def _sources(setup: Setup, placement: AnyPlacement) -> Iterator[str]:
@@ -115,11 +133,23 @@ def _pictures(setup: Setup) -> Iterator[str]:
                 yield f"The variant “{variant.name}” has a picture for the side “{key}”, which isn't there."
 
 
+def _goods_of_options(setup: Setup) -> Iterator[str]:
+    for field in setup.fields:
+        for option in field.options if isinstance(field, OptionsField) else ():
+            for key in option.goods:
+                if setup.side(key) is None:
+                    yield f"“{option.label}” of “{field.label}” has a picture for the side “{key}”, which isn't there."
+
+
 def _missing_methods(setup: Setup) -> Iterator[str]:
     for side in setup.sides:
         for area in side.areas:
             if area.method not in setup.materials.methods:
                 yield f"The area “{area.name}” is decorated by “{area.method}”, which is not among the methods."
+    for field in setup.fields:
+        for key in field.methods if isinstance(field, MethodField) else ():
+            if key not in setup.materials.methods:
+                yield f"“{field.label}” offers the method “{key}”, which is not among the methods."
 
 
 def _missing_in_fields(setup: Setup) -> Iterator[str]:

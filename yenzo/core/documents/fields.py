@@ -6,6 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, JsonValue, model_validator
 
+from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.documents.rules import Rule
 from yenzo.core.documents.values import Frozen, Key, Label, Money, Picture, ScreenColor, Text
 
@@ -110,6 +111,8 @@ class Option(Frozen):
     produced: Text = ""
     swatch: ScreenColor | None = None
     picture: Picture | None = None
+    artwork: UploadedFile | None = Field(default=None, description="of ready-made artwork: what is made")
+    goods: dict[Key, Picture] = Field(default={}, description="by side: what the goods look like when it is chosen")
     ask_when: Rule | None = Field(default=None, description="offered only when this holds")
 
 
@@ -145,6 +148,36 @@ class SeveralField(OptionsField):
         if self.least is not None and self.least > most:
             raise ValueError(f"at least {self.least} are wanted, but at most {most} can be chosen")
         return self
+
+
+class ReadyMadeField(OptionsField):
+    """A choice of one among the workshop's own pieces of artwork."""
+
+    kind: Literal["ready_made"] = "ready_made"
+    shown: Literal["buttons", "list", "pictures"] = "pictures"
+    default: Key | None = None
+
+
+class MethodField(FieldBase):
+    """A choice of decoration method, for the imprint areas that follow it."""
+
+    kind: Literal["method"] = "method"
+    methods: tuple[Key, ...] = Field(min_length=1, max_length=50)
+    default: Key | None = None
+
+
+class FixedTextField(FieldBase):
+    """A text of the workshop's own that is made with the customer's; nobody is asked for it."""
+
+    kind: Literal["fixed_text"] = "fixed_text"
+    text: Label
+
+
+class FixedArtworkField(FieldBase):
+    """Artwork of the workshop's own that is made with the customer's; without a file nothing is."""
+
+    kind: Literal["fixed_artwork"] = "fixed_artwork"
+    artwork: UploadedFile | None = None
 
 
 class YesNoField(FieldBase):
@@ -289,12 +322,28 @@ AnyField = Annotated[
     | NoteField
     | ChoiceField
     | SeveralField
+    | ReadyMadeField
+    | MethodField
     | YesNoField
     | TypefaceField
     | ColorField
     | ArtworkField
+    | FixedTextField
+    | FixedArtworkField
     | HeadingField,
     Field(discriminator="kind"),
 ]
 # What can land on the goods as text.
-PRODUCED = (TextField, OptionsField, NumberField, ComputedField, DateField, AddressField)
+PRODUCED = (
+    TextField,
+    FixedTextField,
+    ChoiceField,
+    SeveralField,
+    NumberField,
+    ComputedField,
+    DateField,
+    AddressField,
+)
+# What can land there as artwork, and what nobody is asked for.
+DRAWN = (ArtworkField, FixedArtworkField, ReadyMadeField)
+UNASKED = (FixedTextField, FixedArtworkField)

@@ -14,6 +14,7 @@ from yenzo.core.documents.fields import (
     DateField,
     ExtraField,
     HeadingField,
+    MethodField,
     NumberField,
     OptionsField,
     SeveralField,
@@ -126,6 +127,8 @@ def _offered(field: AnyField) -> tuple[str, ...] | None:
         return tuple(option.key for option in field.options)
     if isinstance(field, TypefaceField):
         return field.typefaces
+    if isinstance(field, MethodField):
+        return field.methods
     return field.colors or None if isinstance(field, ColorField) else None
 
 

@@ -1,7 +1,7 @@
 """The set-up document `yenzo-setup/1`: everything a seller sets up for one product."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from decimal import Decimal
 from functools import lru_cache
 from typing import Annotated, Any, Literal, Self
@@ -11,7 +11,7 @@ from pydantic import Field, model_validator
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.charges import AnyCharge
 from yenzo.core.documents.faults import find_faults
-from yenzo.core.documents.fields import AnyField
+from yenzo.core.documents.fields import AnyField, OptionsField
 from yenzo.core.documents.materials import Materials
 from yenzo.core.documents.placements import AnyPlacement
 from yenzo.core.documents.rules import Rule
@@ -203,7 +203,12 @@ class Setup(Frozen):
         """Yield the charges that hang on a field, or those of the piece as a whole."""
         return (charge for charge in self.charges if charge.field == field_key)
 
-    def picture_of(self, side: Side, variant_key: str | None) -> Picture:
-        """Return the goods' picture of a side as the chosen variant shows it."""
+    def picture_of(self, side: Side, variant_key: str | None, chosen: Mapping[str, object] | None = None) -> Picture:
+        """Return the goods' picture of a side as the chosen variant shows it, and choices by field key after it."""
         variant = self.offer.variant(variant_key)
-        return variant.pictures.get(side.key, side.picture) if variant else side.picture
+        picture = variant.pictures.get(side.key, side.picture) if variant else side.picture
+        for field in self.fields if chosen else ():
+            if isinstance(field, OptionsField) and chosen:
+                option = field.option(chosen.get(field.key))
+                picture = option.goods.get(side.key, picture) if option else picture
+        return picture

@@ -9,6 +9,7 @@ from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Adjustment, UploadedFile
+from yenzo.core.documents.fields import ReadyMadeField
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup, Side
@@ -37,12 +38,17 @@ class _Composer:
         size = side.size_mm()
         if size is None:
             return None
-        picture = self.setup.picture_of(side, self.asked.variant)
+        picture = self.setup.picture_of(side, self.asked.variant, self.asked.values)
         areas = tuple(
             AreaScene(side.key, area, tuple(self._nodes(side, area)), self._ground(picture.asset, area, size))
-            for area in side.areas
+            for area in map(self._by_method, side.areas)
         )
         return SideScene(side.key, side.name, picture.asset, size[0], size[1], areas)
+
+    def _by_method(self, area: Area) -> Area:
+        """Return the area with the method that the customer chose, where the seller leaves that open."""
+        chosen = self.asked.text(area.method_field) if area.method_field else ""
+        return area.model_copy(update={"method": chosen}) if chosen in self.setup.materials.methods else area
 
     def _nodes(self, side: Side, area: Area) -> Iterator[Node]:
         for placement in self.setup.placements:
@@ -69,11 +75,19 @@ class _Composer:
             return False
         return placement.when is None or holds(placement.when, lambda key: self.asked.subject(self.setup, key))
 
+    def _made_of(self, field_key: str) -> UploadedFile | None:
+        """Return the file that an entry means: an upload, or one of the workshop's own."""
+        value, field = self.asked.values[field_key], self.setup.field(field_key)
+        if isinstance(field, ReadyMadeField):
+            option = field.option(value)
+            return option.artwork if option else None
+        return value if isinstance(value, UploadedFile) else None
+
     def _artwork(
         self, area: Area, placement: ArtworkPlacement, adjustment: Adjustment
     ) -> PlacedPicture | PlacedDrawing | None:
-        upload = self.asked.values[placement.field]
-        if not isinstance(upload, UploadedFile):
+        upload = self._made_of(placement.field)
+        if upload is None:
             return None
         drawing = load_drawing(self.assets, upload.prepared) if upload.form == "drawing" else None
         width, height = (drawing.width, drawing.height) if drawing else (upload.width_px, upload.height_px)

@@ -9,7 +9,15 @@ from yenzo.apps.catalogue.to_core import materials
 from yenzo.core.asking.kinds.choices import offered_colors
 from yenzo.core.asking.words import value_name
 from yenzo.core.documents.charges import ChoiceCharge
-from yenzo.core.documents.fields import AnyField, ColorField, OptionsField, SeveralField, TypefaceField, YesNoField
+from yenzo.core.documents.fields import (
+    AnyField,
+    ColorField,
+    MethodField,
+    OptionsField,
+    SeveralField,
+    TypefaceField,
+    YesNoField,
+)
 from yenzo.core.documents.setup import Setup
 
 MOST_NAMED = 6
@@ -23,6 +31,8 @@ def possibilities(setup: Setup, field: AnyField) -> list[tuple[str, str]]:
         return [(key, value_name(setup, field, key)) for key in field.typefaces]
     if isinstance(field, ColorField):
         return [(key, value_name(setup, field, key)) for key in offered_colors(setup, field)]
+    if isinstance(field, MethodField):
+        return [(key, value_name(setup, field, key)) for key in field.methods]
     return []
 
 
@@ -64,6 +74,32 @@ class FacesAspect(Aspect):
         left = set(given["typefaces"])
         default = [line.set("default", None)] if line.field.default not in left else []
         return [line.set("typefaces", given["typefaces"]), *default, *dropped_amounts(line, left)]
+
+
+class MethodsAspect(Aspect):
+    key, heading = "methods", "Which decoration methods may be chosen?"
+
+    def words(self, line: FormLine) -> str:
+        return joined([name for _, name in possibilities(line.setup, line.field)], "or")
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, MethodField)
+        return {
+            "methods": forms.MultipleChoiceField(
+                choices=[(key, method.name) for key, method in materials().methods.items()],
+                initial=line.field.methods,
+                widget=forms.CheckboxSelectMultiple,
+                label="Methods",
+                help_text="Limits, files and the ticket follow the one that is chosen, in areas that say so.",
+                error_messages={"required": "Leave at least one method."},
+            )
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        assert isinstance(line.field, MethodField)
+        left = set(given["methods"])
+        default = [line.set("default", None)] if line.field.default not in left else []
+        return [line.set("methods", given["methods"]), *default, *dropped_amounts(line, left)]
 
 
 class ColorsAspect(Aspect):

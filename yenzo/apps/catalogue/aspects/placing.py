@@ -10,7 +10,7 @@ from yenzo.apps.catalogue.aspects.layout import text_of
 from yenzo.apps.catalogue.to_core import materials
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.fields import ArtworkField, ColorField, ParagraphField, TypefaceField
+from yenzo.core.documents.fields import DRAWN, ColorField, ParagraphField, TypefaceField
 from yenzo.core.documents.placements import ArtworkPlacement, BlockPlacement
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
@@ -60,7 +60,7 @@ class PlacesAspect(Aspect):
 def _new_placement(line: FormLine, place: str, key: str) -> dict[str, Any]:
     side_key, area_key = place.split("/", 1)
     item = {"key": key, "field": line.field.key, "side": side_key, "area": area_key}
-    if isinstance(line.field, ArtworkField):
+    if isinstance(line.field, DRAWN):
         return {**item, "kind": "artwork"}
     side = line.setup.side(side_key)
     area = side.area(area_key) if side else None

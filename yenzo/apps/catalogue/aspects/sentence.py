@@ -6,7 +6,7 @@ from typing import Any
 
 from yenzo.apps.catalogue.aspects.asking import AskWhenAspect, LandsWhenAspect, RequiredWhenAspect
 from yenzo.apps.catalogue.aspects.charging import ChargeAspect
-from yenzo.apps.catalogue.aspects.choosing import ColorsAspect, DefaultAspect, FacesAspect
+from yenzo.apps.catalogue.aspects.choosing import ColorsAspect, DefaultAspect, FacesAspect, MethodsAspect
 from yenzo.apps.catalogue.aspects.effects import PlateAspect, SecondColorAspect, ShadowAspect, StrokeAspect
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, WholeForm
 from yenzo.apps.catalogue.aspects.layout import JoinedAspect, LayoutAspect, LettersAspect
@@ -19,6 +19,7 @@ from yenzo.apps.catalogue.aspects.measuring import (
     RegionAspect,
 )
 from yenzo.apps.catalogue.aspects.options import HowManyAspect, LooksAspect, OfferedWhenAspect, OptionsAspect
+from yenzo.apps.catalogue.aspects.own import FixedArtworkAspect, FixedTextAspect, GoodsAspect, ReadyMadeAspect
 from yenzo.apps.catalogue.aspects.placing import (
     AlignAspect,
     ArtworkPaintAspect,
@@ -44,7 +45,7 @@ from yenzo.apps.catalogue.aspects.wording import (
     WordListsAspect,
 )
 from yenzo.core.documents.charges import AnyCharge
-from yenzo.core.documents.fields import OptionsField, TextField
+from yenzo.core.documents.fields import UNASKED, HeadingField, OptionsField, TextField
 
 CHARGE: ChargeAspect[Any] = ChargeAspect()
 ASPECTS: dict[str, Aspect[Any]] = {
@@ -72,6 +73,11 @@ ASPECTS: dict[str, Aspect[Any]] = {
         NoteLimitAspect(),
         OptionsAspect(),
         LooksAspect(),
+        GoodsAspect(),
+        ReadyMadeAspect(),
+        FixedTextAspect(),
+        FixedArtworkAspect(),
+        MethodsAspect(),
         OfferedWhenAspect(),
         HowManyAspect(),
         CountriesAspect(),
@@ -107,6 +113,10 @@ PATTERNS = {
     "address": ", {required}, {countries}. Goes on {places}",
     "extra": ", {required}, {extra}",
     "computed": ", {formula}. Goes on {places}",
+    "ready_made": ", {required}: {options}, {ready-made}; at first {default}. Goes on {places}",
+    "method": ", {required}: {methods}; at first {default}",
+    "fixed_text": ": {fixed-text}. Goes on {places}",
+    "fixed_artwork": ": {fixed-artwork}. Goes on {places}",
     "heading": "",
     "number": ", {required}, {range}, {sample}. Goes on {places}",
     "date": ", {required}, {days}. Goes on {places}",
@@ -124,7 +134,7 @@ PLACED_ARTWORK = ", {fit}, {artwork-paint}"
 # What is said only where it isn't plain, and offered behind the sentence else.
 MORE_TEXT = ("letters", "stroke", "shadow", "plate", "second-color", "joined", "lands-when")
 MORE_ARTWORK = ("lands-when",)
-MORE_OPTIONS = ("looks", "offered-when")
+MORE_OPTIONS = ("looks", "goods", "offered-when")
 MORE_WORDING = ("pattern", "word-lists")
 MORE_HEADING = ("stands", "explanation")
 MORE_LINE = ("required-when", *MORE_HEADING)
@@ -134,6 +144,7 @@ SAID_AFTER = {
     "pattern": " It has the shape of {}.",
     "word-lists": " It has {}.",
     "looks": " Shown {}.",
+    "goods": " It has {}.",
     "offered-when": " Offered: {}.",
     "required-when": " Must be filled when {}.",
     "stands": " It is {}.",
@@ -175,8 +186,8 @@ def sentence_of(line: FormLine) -> list[Part]:
     if kind != "heading":
         parts.extend(charge_parts(line, list(line.setup.charges_of(line.field.key))))
     parts.extend(_filled(line, ASKED if line.field.ask_when is None else ASKED.replace("sked {", "sked when {")))
-    more = MORE_LINE if kind != "heading" else MORE_HEADING
-    own = MORE_OPTIONS if isinstance(line.field, OptionsField) else ()
+    more = MORE_LINE if not isinstance(line.field, (HeadingField, *UNASKED)) else MORE_HEADING
+    own: tuple[str, ...] = MORE_OPTIONS if isinstance(line.field, OptionsField) else ()
     own = MORE_WORDING if isinstance(line.field, TextField) else own
     return [*parts, *_more(line, (*own, *more))]
 

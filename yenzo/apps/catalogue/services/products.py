@@ -13,16 +13,18 @@ from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.catalogue.examples import begin_from
 from yenzo.apps.catalogue.files import store_file
 from yenzo.apps.catalogue.kits import resolved_draft
+from yenzo.apps.catalogue.made_artwork import own_files
 from yenzo.apps.catalogue.models import Product, Revision, RevisionFile, StoredFile
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.to_core import with_materials
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.documents.edits import free_key
+from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.documents.faults import find_nonsense, missing_materials
-from yenzo.core.documents.fields import ColorField, OptionsField, TypefaceField
+from yenzo.core.documents.fields import ColorField, MethodField, OptionsField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
-from yenzo.core.documents.reading import dump_document, read_setup
+from yenzo.core.documents.reading import dump_document, dump_part, read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import DocumentError
 
@@ -81,6 +83,29 @@ def set_category(actor: Actor, product_ids: Sequence[int], category: str) -> int
         for product in others:
             edit_draft(actor, product.pk, [operation], seen_version=product.draft_version, label="Category")
     return len(others)
+
+
+@service(*SELLERS)
+def add_made_artwork(actor: Actor, path: Path, name: str) -> dict[str, Any]:  # noqa: ARG001
+    """Keep artwork of the workshop's own, which is made with customers' pieces; return it as documents have it.
+
+    Return {"artwork": the file, "picture": how screens show it}. Raises ArtworkError.
+    """
+    made = inspect_artwork(path, name)
+    facts, shown = made.facts, store_file(made.shown, is_public=True)
+    artwork = UploadedFile(
+        name=name,
+        original=store_file(path.read_bytes()).sha256,
+        prepared=store_file(made.prepared, is_public=True).sha256,
+        kind=facts.kind,
+        form=facts.form,
+        see_through=facts.see_through,
+        width_px=facts.width_px,
+        height_px=facts.height_px,
+        size_bytes=facts.size_bytes,
+    )
+    picture = {"asset": shown.sha256, "width_px": facts.width_px, "height_px": facts.height_px}
+    return {"artwork": dump_part(artwork), "picture": picture}
 
 
 @service(*SELLERS)
@@ -180,10 +205,11 @@ def _assets_of(setup: Setup, document: dict[str, Any]) -> set[str]:
     pictures += [picture for variant in setup.offer.variants for picture in variant.pictures.values()]
     pictures += [setup.offer.picture] if setup.offer.picture else []
     pictures += [field.picture for field in setup.fields if field.picture]
-    choices = (field for field in setup.fields if isinstance(field, OptionsField))
-    pictures += [option.picture for field in choices for option in field.options if option.picture]
+    choices = [option for field in setup.fields if isinstance(field, OptionsField) for option in field.options]
+    pictures += [picture for option in choices for picture in (option.picture, *option.goods.values()) if picture]
+    made = {sha256 for file in own_files(setup) for sha256 in (file.original, file.prepared)}
     typefaces = document.get("materials", {}).get("typefaces", {})
-    return {picture.asset for picture in pictures} | {typeface["font"] for typeface in typefaces.values()}
+    return made | {picture.asset for picture in pictures} | {typeface["font"] for typeface in typefaces.values()}
 
 
 def _as_published(setup: Setup) -> Setup:
@@ -196,6 +222,7 @@ def _as_published(setup: Setup) -> Setup:
         elif isinstance(field, ColorField):
             palettes.add(field.palette)
     methods = {area.method for side in setup.sides for area in side.areas}
+    methods |= {key for field in setup.fields if isinstance(field, MethodField) for key in field.methods}
     have = setup.materials
     used = have.model_copy(
         update={

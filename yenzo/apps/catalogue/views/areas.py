@@ -81,9 +81,7 @@ def change_area(request: HttpRequest, key: str, side_key: str, area_key: str) ->
         )
         return setup_answer(request, product, status=422, area_form=form, trouble=trouble, selected=selected)
     operations = [
-        _set(side_key, area_key, name, value)
-        for name, value in form.cleaned_data.items()
-        if value != getattr(area, name)
+        _set(side_key, area_key, name, value) for name, value in form.values().items() if value != getattr(area, name)
     ]
     return changed(request, key, operations, f"{area.name} changed", selected=selected, keeps_strip=True)
 

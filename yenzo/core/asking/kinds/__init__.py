@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from yenzo.core.asking.kinds import addresses, choices, contacts, extras, files, headings, measured, texts
+from yenzo.core.asking.kinds import addresses, choices, contacts, extras, files, fixed, headings, measured, texts
 from yenzo.core.asking.kinds.interface import Around, Given, Kind, Value
 from yenzo.core.documents.fields import AnyField, FieldBase
 
@@ -13,6 +13,7 @@ KINDS: dict[type[FieldBase], Kind[Any]] = {
     **addresses.KINDS,
     **choices.KINDS,
     **files.KINDS,
+    **fixed.KINDS,
     **extras.KINDS,
     **headings.KINDS,
 }

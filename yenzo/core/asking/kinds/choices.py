@@ -10,7 +10,9 @@ from yenzo.core.documents.fields import (
     ChoiceField,
     ColorField,
     FieldBase,
+    MethodField,
     Option,
+    ReadyMadeField,
     SeveralField,
     TypefaceField,
     YesNoField,
@@ -66,6 +68,28 @@ class ChoiceKind(OneOf[ChoiceField]):
     def produced(self, field: ChoiceField, value: Value, around: Around) -> str:
         option = field.option(value)
         return (option.produced or option.label) if option else str(value)
+
+
+class ReadyMadeKind(OneOf[ReadyMadeField]):
+    """A choice among the workshop's own artwork."""
+
+    def offered(self, field: ReadyMadeField, setup: Setup) -> Iterable[str]:
+        return [option.key for option in field.options]
+
+    def words(self, field: ReadyMadeField, value: Value, around: Around) -> str:
+        option = field.option(value)
+        return option.label if option else str(value)
+
+
+class MethodKind(OneOf[MethodField]):
+    """A choice of decoration method."""
+
+    def offered(self, field: MethodField, setup: Setup) -> Iterable[str]:
+        return field.methods
+
+    def words(self, field: MethodField, value: Value, around: Around) -> str:
+        method = around.setup.materials.methods.get(str(value))
+        return method.name if method else str(value)
 
 
 class SeveralKind(Kind[SeveralField]):
@@ -163,6 +187,8 @@ class YesNoKind(Kind[YesNoField]):
 KINDS: dict[type[FieldBase], Kind[Any]] = {
     ChoiceField: ChoiceKind(),
     SeveralField: SeveralKind(),
+    ReadyMadeField: ReadyMadeKind(),
+    MethodField: MethodKind(),
     TypefaceField: TypefaceKind(),
     ColorField: ColorKind(),
     YesNoField: YesNoKind(),

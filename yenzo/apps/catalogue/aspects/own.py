@@ -1,0 +1,115 @@
+"""What the workshop makes by itself: fixed texts and artwork, ready-made artwork, and goods that follow a choice."""
+
+from typing import Any
+
+from django import forms
+
+from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined
+from yenzo.core.documents.fields import FixedArtworkField, FixedTextField, OptionsField
+
+ARTWORK = "artwork-"
+
+
+class ArtworkFile(forms.FileField):
+    """A file that is made with customers' pieces, and no picture of goods."""
+
+    is_made = True
+
+
+class FixedTextAspect(Aspect):
+    key, heading = "fixed-text", "Which text is always made?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, FixedTextField)
+        return f"“{line.field.text}”"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, FixedTextField)
+        return {"text": forms.CharField(max_length=200, initial=line.field.text, label="Text")}
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set("text", given["text"])]
+
+
+class FixedArtworkAspect(Aspect):
+    key, heading = "fixed-artwork", "Which artwork is always made?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, FixedArtworkField)
+        return f"“{line.field.artwork.name}”" if line.field.artwork else "none yet"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:  # noqa: ARG002 - a new file, whatever there is
+        return {"file": ArtworkFile(required=True, label="File: PNG, JPEG, WebP, TIFF, HEIC, SVG or PDF")}
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set("artwork", given["file"]["artwork"])]
+
+
+class ReadyMadeAspect(Aspect):
+    key, heading = "ready-made", "Which artwork may be chosen?"
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, OptionsField)
+        lacking = [option.label for option in line.field.options if option.artwork is None]
+        have = counted(len(line.field.options) - len(lacking), "piece of artwork", "pieces of artwork")
+        return f"{have}{f', none yet for {joined(lacking)}' if lacking else ''}"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, OptionsField)
+        return {
+            f"{ARTWORK}{option.key}": ArtworkFile(
+                required=False, label=f"{option.label}: {'another file' if option.artwork else 'its file'}"
+            )
+            for option in line.field.options
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        operations: Operations = []
+        for name, made in given.items():
+            if made:
+                path = ["fields", line.field.key, "options", name.removeprefix(ARTWORK)]
+                operations += [{"do": "set", "path": [*path, part], "value": made[part]} for part in made]
+        return operations
+
+
+class GoodsAspect(Aspect):
+    key, heading, offer = "goods", "Do the goods look otherwise with a choice?", "goods that follow it"
+
+    def is_plain(self, line: FormLine) -> bool:
+        assert isinstance(line.field, OptionsField)
+        return not any(option.goods for option in line.field.options)
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, OptionsField)
+        named = [option.label for option in line.field.options if option.goods]
+        return f"another picture of the goods for {joined(named)}" if named else "the same goods with each"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, OptionsField)
+        fields: dict[str, forms.Field] = {}
+        for option in line.field.options:
+            for side in line.setup.sides:
+                name = f"{option.key}.{side.key}"
+                fields[name] = forms.FileField(
+                    required=False,
+                    label=f"{option.label}: {side.name}",
+                    help_text="There is one; a new one takes its place." if side.key in option.goods else "",
+                )
+                if side.key in option.goods:
+                    fields[f"{name}.bare"] = forms.BooleanField(required=False, label=f"{option.label}: as without it")
+        return fields
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        assert isinstance(line.field, OptionsField)
+        operations: Operations = []
+        for option in line.field.options:
+            goods = {side: picture.model_dump(mode="json") for side, picture in option.goods.items()}
+            for side in line.setup.sides:
+                name = f"{option.key}.{side.key}"
+                if given.get(f"{name}.bare"):
+                    goods.pop(side.key, None)
+                elif given.get(name):
+                    goods[side.key] = given[name]
+            path = ["fields", line.field.key, "options", option.key, "goods"]
+            operations.append({"do": "set", "path": path, "value": goods or None})
+        return operations
