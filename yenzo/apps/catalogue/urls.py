@@ -1,6 +1,6 @@
 from django.urls import path
 
-from yenzo.apps.catalogue.views import areas, kits, lines, materials, products, sections, setup, sides, stock
+from yenzo.apps.catalogue.views import areas, kits, lines, materials, pricing, products, sections, setup, sides, stock
 
 app_name = "catalogue"
 urlpatterns = [
@@ -26,6 +26,8 @@ urlpatterns = [
     path("<slug:key>/undo/", setup.undo, name="undo"),
     path("<slug:key>/redo/", setup.redo, name="redo"),
     path("<slug:key>/publish/", setup.publish, name="publish"),
+    path("<slug:key>/price/", pricing.price_helper, name="price_helper"),
+    path("<slug:key>/price/use/", pricing.use_price, name="use_price"),
     path("<slug:key>/offer/", setup.offer, name="offer"),
     path("<slug:key>/sides/new/", sides.new_side, name="new_side"),
     path("<slug:key>/sides/<slug:side_key>/scale/", sides.mark_scale, name="scale"),

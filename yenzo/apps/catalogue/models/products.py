@@ -56,6 +56,7 @@ class Product(models.Model):
     is_kit = models.BooleanField(default=False, help_text="whether it is lines for other products, and not sold itself")
     is_resting = models.BooleanField(default=False, help_text="whether it was taken out of the shop for now")
     draft = models.JSONField()
+    costs = models.JSONField(default=dict, help_text="what it costs the workshop, for the price helper")
     draft_version = models.PositiveIntegerField(default=0)
     live = models.ForeignKey("Revision", null=True, blank=True, on_delete=models.PROTECT, related_name="+")
     created_at = models.DateTimeField(auto_now_add=True)

@@ -27,6 +27,7 @@ from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.reading import dump_document, dump_part, read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import DocumentError
+from yenzo.core.pricing.helper import Costs
 
 MOST_IN_A_NAME = 200
 
@@ -65,6 +66,13 @@ def duplicate_product(actor: Actor, product_id: int) -> Product:  # noqa: ARG001
     original = Product.objects.get(pk=product_id)
     offer = {**original.draft["offer"], "name": f"{original.name} (copy)"[:MOST_IN_A_NAME], "sku": ""}
     return insert_product({**original.draft, "offer": offer})
+
+
+@service(*SELLERS)
+def save_costs(actor: Actor, product_id: int, costs: Costs) -> None:  # noqa: ARG001
+    """Keep what a product costs the workshop; no draft or revision has it."""
+    document = costs.model_dump(mode="json", exclude_defaults=True)
+    Product.objects.filter(pk=product_id).update(costs=document)
 
 
 @service(*SELLERS)
