@@ -50,6 +50,8 @@ def main() -> None:
         draw(page, harbor_pass, (1100, 760), HERE / "products" / "harbor-pass" / "assets" / "card.png")
         windbreak = (HERE / "art" / "windbreak.svg").read_text()
         draw(page, windbreak, (1300, 780), HERE / "products" / "windbreak" / "assets" / "front.png")
+        key_float = HERE / "products" / "key-float" / "assets"
+        draw(page, (HERE / "art" / "key-float.svg").read_text(), (1200, 720), key_float / "front.png")
         clock, harbor = HERE / "products" / "tide-clock", (HERE / "art" / "photo.svg").read_text()
         draw(page, (HERE / "art" / "clock.svg").read_text(), (1200, 1200), clock / "assets" / "front.png")
         larger = harbor.replace('width="560" height="560"', 'width="1100" height="1100"', 1)

@@ -25,7 +25,12 @@ from yenzo.apps.catalogue.models import Product  # noqa: E402
 from yenzo.apps.catalogue.services.drafts import edit_draft  # noqa: E402
 from yenzo.apps.catalogue.services.kits import create_kit, publish_kit, set_kit_scope  # noqa: E402
 from yenzo.apps.catalogue.services.materials import add_font, save_material  # noqa: E402
-from yenzo.apps.catalogue.services.products import add_goods_picture, import_product, publish_setup  # noqa: E402
+from yenzo.apps.catalogue.services.products import (  # noqa: E402
+    add_goods_picture,
+    add_made_artwork,
+    import_product,
+    publish_setup,
+)
 from yenzo.apps.catalogue.services.stock import count_stock  # noqa: E402
 from yenzo.apps.catalogue.to_core import setup_of_revision  # noqa: E402
 from yenzo.apps.designs.models import Design, Upload  # noqa: E402
@@ -73,6 +78,7 @@ ORDERS = (
     DemoOrder("Tobias Anchorsmith", "3 Chandlers Steps\nSandwick", (("deck-cushion", "arabic"),), "waiting"),
     DemoOrder("Juna Farwater", "Lock Cottage, Upper Basin\nEastmere", (("deck-cushion", "coarse-photo"),), "paid"),
     DemoOrder("Ines Shoalwater", "The Net Loft\nSandwick", (("windbreak", "three"),), "paid"),
+    DemoOrder("Nils Sandbar", "The Boathouse\nEastmere", (("key-float", "ten"),), "paid"),
     DemoOrder("Pelle Farwater", "Lock Cottage, Upper Basin\nEastmere", (("harbor-pass", "season"),), "paid"),
     DemoOrder(
         "Oskar Lightkeeper", "The Old Beacon\nSkerry Point", (("cedar-nameboard", "wind-and-whey"),), "cancelled"
@@ -85,7 +91,7 @@ def load() -> bool:
     if Product.objects.exists():
         return False
     folders = sorted((HERE / "products").iterdir())
-    pictures = _goods_pictures([path for folder in folders for path in sorted((folder / "assets").iterdir())])
+    pictures = _goods_pictures([path for folder in folders for path in sorted((folder / "assets").glob("*.png"))])
     with transaction.atomic():
         owner = actor_of(_people()[0])
         _materials(owner)
@@ -139,7 +145,16 @@ def _product(owner: Actor, folder: Path, stored: dict[str, dict[str, Any]]) -> N
         side["picture"] = stored[side["picture"]["asset"]]
     for variant in offer.get("variants", []):
         variant["pictures"] = {side: stored[picture["asset"]] for side, picture in variant["pictures"].items()}
+    _own_artwork(owner, folder / "assets", document["fields"])
     import_product(owner, document, key=folder.name)
+
+
+def _own_artwork(owner: Actor, assets: Path, fields: list[dict[str, Any]]) -> None:
+    """Keep the workshop's own artwork, and put what was made of it in the place of what the documents name."""
+    for part in (*fields, *(option for field in fields for option in field.get("options", ()))):
+        if "artwork" in part:
+            name = part["artwork"]["name"]
+            part.update(add_made_artwork(owner, assets / name, name))
 
 
 def _kits(owner: Actor) -> None:
