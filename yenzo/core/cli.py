@@ -23,6 +23,7 @@ from yenzo.core.documents.faults import missing_materials
 from yenzo.core.documents.reading import read_entries, read_setup
 from yenzo.core.documents.schema import entries_schema, setup_schema
 from yenzo.core.errors import ArtworkError, DocumentError, RenderError
+from yenzo.core.measure import MM_PER_INCH
 from yenzo.core.planning.manifest import manifest_schema
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import Page, area_page, side_page
@@ -30,6 +31,8 @@ from yenzo.core.spine import Walked, walk
 
 SHIPPED_TYPEFACES = Path(__file__).parent.parent / "materials" / "typefaces"
 SIDE_DPI = 150
+# Large goods are shown with fewer pixels to the inch: a picture of a whole side is for looking at.
+MOST_SIDE_PX = 9000
 LATER = {"trial": "The trial run can't be made on the command line yet."}
 SCHEMAS: dict[str, Callable[[], dict[str, Any]]] = {
     "setup": setup_schema,
@@ -131,7 +134,8 @@ def _page(walked: Walked, options: argparse.Namespace) -> tuple[Page, float]:
         side = walked.scene.side(options.side)
         if side is None:
             raise _unknown("side", options.side, [side.key for side in walked.scene.sides])
-        return side_page(side, with_goods=True), SIDE_DPI
+        longest = max(side.width_mm, side.height_mm) / MM_PER_INCH
+        return side_page(side, with_goods=True), min(SIDE_DPI, MOST_SIDE_PX / longest)
     # An area is named by its key, or by side/key where two sides have one of that name.
     named = {f"{area.side}/{area.key}": area for area in walked.scene.areas}
     found = [area for name, area in named.items() if options.area in {name, area.key}]
