@@ -89,9 +89,20 @@ def shape_of_an_area(page: Page) -> None:
     page.locator("#shape-form").wait_for()
 
 
-def engraving(page: Page) -> None:
-    """Open a decoration method."""
-    page.get_by_role("link", name="Engraving", exact=True).click()
+def publishing_a_kit(page: Page) -> None:
+    """Go on to what publishing a kit changes."""
+    page.get_by_role("link", name="Gift wrapping").first.click()
+    page.get_by_role("link", name="See what publishing changes").click()
+
+
+def second_page(page: Page) -> None:
+    """Fill the first page of the harbor pass and go on to the next one."""
+    page.get_by_role("link", name="Harbor pass").first.click()
+    page.fill("#entry-holder", "Juna Farwater")
+    page.fill("#entry-born", "1988-05-14")
+    page.select_option("#entry-berth", "guest")
+    page.get_by_role("button", name="Next page").click()
+    page.locator("#section-rights").wait_for()
 
 
 Scene = tuple[str, dict[str, int], str, Callable[[Page], None] | None]
@@ -104,12 +115,12 @@ SCENES: dict[str, Scene] = {
     "checkout": ("product", WIDE, "", at_checkout),
     "order": ("order", WIDE, "", None),
     "product-phone": ("product", PHONE, "", typed),
-    "basket-phone": ("product", PHONE, "", in_basket),
+    "pages-phone": ("shop", PHONE, "", second_page),
     "order-phone": ("order", PHONE, "", None),
     "products": ("products", WIDE, "seller", None),
     "setup": ("setup", WIDE, "seller", picked_area),
     "setup-shape": ("products", WIDE, "seller", shape_of_an_area),
-    "method": ("materials", WIDE, "seller", engraving),
+    "kit-publish": ("kits", WIDE, "seller", publishing_a_kit),
     "scale": ("setup", WIDE, "seller", at_scale),
     "materials": ("materials", WIDE, "seller", None),
     "orders": ("orders", WIDE, "desk", None),

@@ -238,3 +238,41 @@ def test_piece_ordered_in_one_window_is_not_ordered_again_in_another(workshop, o
     second.get_by_role("button", name="Order and go on").click()
     expect(second.locator(".problem")).to_contain_text("The basket was changed in another window")
     expect(second.get_by_label("Your name")).to_have_value("Tove")
+
+
+def test_form_is_finished_page_by_page_with_an_address_as_its_country_writes_it(open_page):
+    page = open_page("/goods/harbor-pass/")
+    on = page.get_by_role("button", name="Next page")
+    on.click()
+    expect(page.locator("#said-holder")).to_contain_text("Please fill in “Name on the pass”.")
+    expect(page.locator("#entry-holder")).to_be_focused()
+    page.fill("#entry-holder", "Juna Farwater")
+    page.fill("#entry-born", "1988-05-14")
+    page.select_option("#entry-berth", "guest")
+    on.click()
+    expect(page.locator("#section-rights")).to_be_visible()
+    expect(page.locator("#section-holder")).to_be_hidden()
+    expect(page.locator("[data-field=gates] input:checked")).to_be_focused()
+    page.locator("[data-field=gates] label", has_text="North pontoon").click()
+    page.locator("[data-field=rules] label", has_text="Yes").click()
+    on.click()
+    page.locator("[data-field=how] label", has_text="By post").click()
+    expect(page.locator("#entry-post-town")).to_be_visible()
+    page.select_option("#entry-post-country", "DE")
+    expect(page.locator("[name='entry-post.country']")).to_have_value("DE")
+    for part, words in (("name", "Ann Fairwater"), ("street", "Am Kai 3"), ("postcode", "26133"), ("town", "Hallow")):
+        page.fill(f"#entry-post-{part}", words)
+    page.get_by_role("button", name="Put in the basket").click()
+    expect(page.locator(".piece")).to_contain_text("Ann Fairwater, Am Kai 3, 26133 HALLOW, GERMANY")
+    expect(page.locator(".piece")).to_contain_text("Main gate, North pontoon")
+
+
+def test_price_follows_the_size_and_the_pieces(open_page):
+    page = open_page("/goods/windbreak/")
+    page.fill("#entry-width", "4,8")
+    expect(page.locator("#computed-cloth")).to_have_text("6.23 m²")
+    expect(page.locator("#computed-eyelets")).to_have_text("22")
+    expect(page.locator("#line-posts")).to_be_hidden()
+    page.get_by_label("Pieces").fill("3")
+    expect(page.locator("#price")).to_contain_text("For several")
+    expect(page.locator("#price")).to_contain_text("of which 20 % tax")

@@ -85,7 +85,7 @@ def test_two_sellers_on_the_same_value_and_the_later_one_sees_both(open_page, co
     expect(refused).to_contain_text("“Name of the vessel”")
     fill_aspect(second, "finish-label-", Label_for_the_customer="Paint")
     second.locator("#undo").click()
-    expect(second.locator(".sentence").last).to_contain_text("Finish — a color")
+    expect(second.locator("[data-line=finish]")).to_contain_text("Finish — a color")
     expect(second.locator(".sentence").first).to_contain_text("Name of the ship")
 
 
@@ -153,3 +153,29 @@ def test_dropped_picture_is_taken_like_a_picked_one(open_page):
 
 def test_place_of_an_area_reads_in_millimetres(open_page, copy):
     assert place_of(bench(open_page, copy), PANEL) == [85, 40, 530, 96]
+
+
+def test_kit_is_made_attached_and_published_with_its_products(open_page):
+    page = open_page("/workshop/products/kits/", person="iris")
+    page.get_by_label("Name of the kit").fill("Care")
+    page.get_by_role("button", name="Make it").click()
+    page.get_by_label("Ask for").fill("Oil it once more")
+    page.locator(".new-line select").select_option(label="Yes or no")
+    page.get_by_role("button", name="Add line").click()
+    expect(page.locator(".sentence")).to_contain_text("Oil it once more")
+    page.locator("#value-oil-it-once-more-charge-").click()
+    form = page.locator("#open-form")
+    form.get_by_label("Amount", exact=True).fill("3.20")
+    form.get_by_role("button", name="Save").click()
+    expect(page.locator(".sentence")).to_contain_text("Adds 3.20")
+    page.goto(page.url.split("/workshop/")[0] + "/workshop/products/")
+    page.get_by_label("Tick Slate berth sign").check()
+    page.get_by_label("Kit", exact=True).select_option(label="Care")
+    page.get_by_role("button", name="Attach it").click()
+    expect(page.locator(".messages, .message, [role=status]").first).to_contain_text("1 product with the kit “Care”")
+    page.goto(page.url.split("/workshop/")[0] + "/workshop/products/kits/care/publish/")
+    expect(page.locator("tbody")).to_contain_text("Slate berth sign")
+    page.get_by_role("button", name="Publish it in 1 product").click()
+    page.goto(page.url.split("/workshop/")[0] + "/goods/slate-sign/")
+    expect(page.locator("[data-field=care-oil-it-once-more]")).to_be_visible()
+    expect(page.locator(".line", has_text="Oil it once more")).to_contain_text("£3.20")

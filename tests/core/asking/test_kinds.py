@@ -7,6 +7,7 @@ import pytest
 from tests.core.conftest import board, entries
 from yenzo.core.asking.ask import Context, ask
 from yenzo.core.asking.kinds import KINDS, Around, kind_of
+from yenzo.core.asking.words import say_entries
 from yenzo.core.documents.fields import AnyField, ArtworkField, YesNoField
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.spine import walk
@@ -133,6 +134,12 @@ def test_address_is_written_as_its_country_writes_it(assets):
 def test_address_that_can_not_be_right_is_said_so(assets, changed, code, words):
     setup = with_field("address", countries=["GB", "DE"])
     assert words in problems(answered(assets, setup, {**LABEL, "country": "GB", **changed}))[code]
+
+
+def test_address_of_a_country_that_is_none_is_refused_and_still_said(assets):
+    walked = answered(assets, with_field("address"), {"name": "Ann", "street": "1 Pier\nB", "country": "QX"})
+    assert "Nothing goes to “QX”" in problems(walked)["no_country"]
+    assert say_entries(walked.setup, walked.asked)[-1].words == "Ann, 1 Pier, B"
 
 
 def test_choices_that_can_not_be_met_are_refused():

@@ -10,6 +10,7 @@ from yenzo.apps.catalogue.aspects.interface import counted, joined
 from yenzo.apps.catalogue.kits import Kits
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import all_materials
+from yenzo.core.documents.fields import UNASKED, HeadingField
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import DocumentError
@@ -107,7 +108,9 @@ def is_changed(product: Product) -> bool:
 
 def asks_words(setup: Setup) -> str:
     """Return what a set-up asks, in words: "2 texts, 1 upload, carved"."""
-    counts: Counter[str] = Counter(field.kind for field in setup.fields if field.kind != "heading")
+    counts: Counter[str] = Counter(
+        field.kind for field in setup.fields if not isinstance(field, (HeadingField, *UNASKED))
+    )
     asked = [counted(counts[kind], noun, PLURALS.get(kind)) for kind, noun in NOUNS.items() if counts[kind]]
     used = dict.fromkeys(area.method for side in setup.sides for area in side.areas)
     done = [setup.materials.methods[key].done for key in used if key in setup.materials.methods]

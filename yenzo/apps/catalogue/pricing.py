@@ -7,6 +7,7 @@ from typing import Any
 from django import forms
 from django.http import QueryDict
 
+from yenzo.apps.catalogue.aspects.interface import plain_decimal
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.core.documents.charge_faults import charge_name
 from yenzo.core.documents.setup import Setup
@@ -90,6 +91,6 @@ def _number(initial: Decimal, label: str, most: int = 1_000_000) -> forms.Decima
         min_value=0,
         max_value=most,
         decimal_places=2,
-        initial=initial.normalize() if initial else "",
+        initial=plain_decimal(initial) if initial else "",
         label=label,
     )

@@ -6,7 +6,7 @@ from yenzo.apps.designs.lines import SlipLine
 from yenzo.apps.designs.slip import Slip, SlipSide, Turn
 
 
-def refresh_context(slip: Slip, form: QueryDict, address: str) -> dict[str, object]:
+def refresh_context(slip: Slip, form: QueryDict) -> dict[str, object]:
     """Return what the answer needs: sides that differ (the one in view first) and lines that look otherwise."""
     shown = set(form.get("shown", "").split())
     in_view = form.get("view", "")
@@ -15,7 +15,6 @@ def refresh_context(slip: Slip, form: QueryDict, address: str) -> dict[str, obje
     was_told = set(form.get("told", "").split())
     return {
         "slip": slip,
-        "refresh_address": address,
         "changed_sides": sorted(sides, key=lambda side: _order(side, in_view)),
         "said_lines": [line for line in slip.lines if line.is_asked and _has_words(line, was_told)],
         "changed_lines": [line for line in slip.lines if _has_changed(line, was_asked)],

@@ -55,8 +55,8 @@ class SlipSection:
         return any(line.is_asked for line in self.lines)
 
     @property
-    def is_filled(self) -> bool:
-        """Whether an entry in it is needed or given, so that it shouldn't begin folded."""
+    def begins_open(self) -> bool:
+        """Whether something in it is needed or wrong, so that it shouldn't begin folded."""
         return any(line.is_asked and (line.is_needed or line.problems) for line in self.lines)
 
 

@@ -1,6 +1,8 @@
 // The slip: which side is in view, goods' pictures of variants, uploads with progress. Python decides all the rest.
 
 const AGAIN_AFTER_MS = 1500;
+const CONTROL = ":is(input:not([type=hidden]), textarea, select)";
+let isTurning = false;
 const formOf = (element) => element.closest("form");
 
 function showSide(form, key) {
@@ -17,6 +19,12 @@ function sideInView(form) {
 document.addEventListener("click", ({ target }) => {
   const thumb = target.closest?.("[data-show-side]");
   if (thumb) showSide(formOf(thumb), thumb.dataset.showSide);
+  const turn = target.closest?.("[data-go]");
+  if (turn) {
+    // It goes with the form's next request, whichever that is: a request of its own could be overtaken and lost.
+    formOf(turn).go = turn.dataset.go;
+    formOf(turn).dispatchEvent(new Event("entries-changed"));
+  }
   const drop = target.closest?.("[data-drop-upload]");
   if (drop) {
     const form = formOf(drop);
@@ -32,7 +40,13 @@ document.addEventListener("focusin", ({ target }) => {
 });
 
 document.addEventListener("htmx:configRequest", ({ detail }) => {
-  if (detail.elt.matches("#slip-form, #try-out")) detail.parameters.set("view", sideInView(detail.elt));
+  const form = detail.elt;
+  if (!form.matches("#slip-form, #try-out")) return;
+  detail.parameters.set("view", sideInView(form));
+  if (form.go === undefined) return;
+  detail.parameters.set("go", form.go);
+  isTurning = true;
+  delete form.go;
 });
 
 // What was typed is never left without its answer: a refresh that fails or hangs is asked for again.
@@ -66,16 +80,10 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
     if (isNew && section.id === `section-${page.value}`) turned = section;
   }
   const isPaged = document.querySelector("#page-turns > *");
-  if (turned && isPaged) turned.querySelector(".line:not([hidden]) :is(input:not([type=hidden]), textarea, select)")?.focus();
-});
-
-// A page that must be finished first shows where.
-document.addEventListener("htmx:afterRequest", ({ detail }) => {
-  if (detail.elt.name !== "go") return;
-  requestAnimationFrame(() => {
-    const missing = document.querySelector(".slip-section:not([hidden]) .problem")?.closest(".line");
-    missing?.querySelector("input:not([type=hidden]), textarea, select")?.focus();
-  });
+  if (turned && isPaged) turned.querySelector(`.line:not([hidden]) ${CONTROL}`)?.focus();
+  // A page that must be finished first shows where.
+  if (isTurning && !turned) document.querySelector(".slip-section:not([hidden]) .line:has(.problem) " + CONTROL)?.focus();
+  isTurning = false;
 });
 
 function post(drop, address, body, name) {

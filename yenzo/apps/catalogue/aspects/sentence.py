@@ -31,18 +31,20 @@ from yenzo.apps.catalogue.aspects.placing import (
     area_names,
 )
 from yenzo.apps.catalogue.aspects.standing import CountriesAspect, ExplanationAspect, KindAspect, StandsAspect
-from yenzo.apps.catalogue.aspects.wording import (
+from yenzo.apps.catalogue.aspects.texts import (
     AllowedAspect,
     CaseAspect,
-    KindsAspect,
-    LabelAspect,
     LimitAspect,
     LinesAspect,
-    OneColorAspect,
     PatternAspect,
+    WordListsAspect,
+)
+from yenzo.apps.catalogue.aspects.wording import (
+    KindsAspect,
+    LabelAspect,
+    OneColorAspect,
     RequiredAspect,
     SampleAspect,
-    WordListsAspect,
 )
 from yenzo.core.documents.charges import AnyCharge
 from yenzo.core.documents.fields import UNASKED, HeadingField, OptionsField, TextField

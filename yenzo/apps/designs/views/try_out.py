@@ -33,7 +33,7 @@ def try_out(request: HttpRequest, key: str) -> HttpResponse:
 def refresh(request: HttpRequest, key: str) -> HttpResponse:
     """Answer a keystroke: only what changed."""
     slip = _slip(request, get_object_or_404(Product, key=key))
-    return render(request, "designs/_refresh.html", refresh_context(slip, request.POST, request.path))
+    return render(request, "designs/_refresh.html", refresh_context(slip, request.POST))
 
 
 def _slip(request: HttpRequest, product: Product) -> Slip:

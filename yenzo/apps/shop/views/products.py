@@ -71,7 +71,7 @@ def refresh(request: HttpRequest, key: str) -> HttpResponse:
     if not may_go_on(request, "preview"):
         return HttpResponse("Too many changes in a short time; wait a moment.", status=TOO_MANY)
     slip, _ = _slip_of_form(request, _live(key))
-    return render(request, "designs/_refresh.html", refresh_context(slip, request.POST, request.path))
+    return render(request, "designs/_refresh.html", refresh_context(slip, request.POST))
 
 
 @require_POST

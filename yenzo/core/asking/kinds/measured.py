@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterator
 from datetime import date, timedelta
 from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal
-from typing import Any
+from typing import Any, TypeVar
 
 from babel.core import UnknownLocaleError
 from babel.dates import format_date
@@ -24,7 +24,22 @@ WAYS = {"nearest": ROUND_HALF_UP, "up": ROUND_CEILING, "down": ROUND_FLOOR}
 DAY = re.compile(r"[0-9]{4}-[0-9]{2}-[0-9]{2}")
 
 
-class NumberKind(Kind[NumberField]):
+N = TypeVar("N", NumberField, ComputedField)
+
+
+class Numeric(Kind[N]):
+    """What is a number, said and produced as its language writes it."""
+
+    def words(self, field: N, value: Value, around: Around) -> str:
+        number = read_number(str(value))
+        return str(value) if number is None else _said(number, field, around.language)
+
+    def produced(self, field: N, value: Value, around: Around) -> str:
+        number = read_number(str(value))
+        return str(value) if number is None else _formatted(number, around.language)
+
+
+class NumberKind(Numeric[NumberField]):
     """A number, kept as it is written in documents: a point, no group marks, no zeros at the end."""
 
     def value(self, field: NumberField, given: Given) -> str:
@@ -48,14 +63,6 @@ class NumberKind(Kind[NumberField]):
             step = _said(field.step, field, around.language)
             beginning = f", counted from {_said(field.least, field, around.language)}" if field.least else ""
             yield problem(field, "off_step", f"“{field.label}” goes in steps of {step}{beginning}.")
-
-    def words(self, field: NumberField, value: Value, around: Around) -> str:
-        number = read_number(str(value))
-        return str(value) if number is None else _said(number, field, around.language)
-
-    def produced(self, field: NumberField, value: Value, around: Around) -> str:
-        number = read_number(str(value))
-        return str(value) if number is None else _formatted(number, around.language)
 
     def sample(self, field: NumberField, setup: Setup) -> str:
         return field.sample or field.default or _canonical(field.least or Decimal(1))
@@ -84,7 +91,7 @@ def _said(number: Decimal, field: NumberField | ComputedField, language: str) ->
     return f"{_formatted(number, language)}{unit}"
 
 
-class ComputedKind(Kind[ComputedField]):
+class ComputedKind(Numeric[ComputedField]):
     """A number that a formula gives; empty while what it looks at gives none."""
 
     def value(self, field: ComputedField, given: Given) -> str:
@@ -101,14 +108,6 @@ class ComputedKind(Kind[ComputedField]):
 
     def please(self, field: ComputedField) -> str:
         return f"“{field.label}” can't be worked out yet: something that it is made of is missing."
-
-    def words(self, field: ComputedField, value: Value, around: Around) -> str:
-        number = read_number(str(value))
-        return str(value) if number is None else _said(number, field, around.language)
-
-    def produced(self, field: ComputedField, value: Value, around: Around) -> str:
-        number = read_number(str(value))
-        return str(value) if number is None else _formatted(number, around.language)
 
     def sample(self, field: ComputedField, setup: Setup) -> str:
         return ""
