@@ -35,8 +35,7 @@ def first_steps() -> list[Step]:
     if setup.sides:
         steps.append(Step("Say where a line goes", page, is_done=bool(setup.placements)))
     return [
-        *steps[:1],
-        *steps[1:],
+        *steps,
         Step("Ask for something: add a line to the order form", page, is_done=bool(setup.fields)),
         Step("Try it as a customer, and publish it", page, is_done=False),
     ]
