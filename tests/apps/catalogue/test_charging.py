@@ -34,14 +34,14 @@ def test_every_kind_of_charge_can_be_had_by_some_line():
         ("with_photo", {"way": "percent", "percent": "12.5", "least": "3"}, "12.5 % of the base price (at least 3.00)"),
         ("photo", {"way": "per_upload", "amount": "4", "per": "line"}, "Adds 4.00 a file once for all pieces."),
         ("photo", {"way": "per_cm2", "amount": "0.1", "measured": "area"}, "Adds 0.10 a cm² of its areas."),
-        ("name", {"way": "per_color", "amount": "3", "beyond": 1}, "3.00 a color beyond the first 1"),
+        ("name", {"way": "per_color", "amount": "3", "beyond": 1}, "3.00 a color beyond the first one"),
         ("name", {"way": "per_side", "amount": "3"}, "3.00 a side."),
-        ("name", {"way": "per_placed", "amount": "3"}, "3.00 a item placed."),
+        ("name", {"way": "per_placed", "amount": "3"}, "3.00 an item placed."),
         ("name", {"way": "formula", "formula": "count(name) * 2"}, "what “count(name) * 2” comes to."),
         (
             "photo",
             {"way": "bands", "of": "pieces", "bands": "1 = 4.00\n10 = -5 %"},
-            "4.00 from 1 pieces on and -5 % from",
+            "4.00 from 1 piece on and -5 % from",
         ),
     ],
 )

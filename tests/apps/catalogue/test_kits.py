@@ -181,3 +181,14 @@ def test_pages_of_kits_lead_from_none_to_many_products(sign_in, product):
     assert "changed here" in changed
     assert 'id="publish" data-main-action' in changed
     assert "disabled>Publish revision 3" not in changed
+
+
+def test_kit_that_meets_a_line_of_the_product_is_told_and_the_pages_go_on(owner, product, kit, sign_in):
+    add(owner, product, {"path": ["fields"], "item": {"key": "gift-card", "kind": "line", "label": "Card"}})
+    publish(owner, kit)
+    seller = sign_in("seller")
+    told = seller.get(reverse("catalogue:setup", args=["board"])).content.decode()
+    assert "“gift-card” is there 2 times" in told
+    for page in ("setup", "price_helper"):
+        assert seller.get(reverse(f"catalogue:{page}", args=["board"])).status_code == 200
+    assert seller.get(reverse("designs:try_out", args=["board"])).status_code == 200

@@ -28,3 +28,8 @@ def test_margin_that_no_price_can_give_is_refused_in_the_form(sign_in, product):
     refused = sign_in("seller").post(PAGE, {"fee_percent": "60", "margin_percent": "40"})
     assert (refused.status_code, "no price can give both" in refused.content.decode()) == (422, True)
     assert Product.objects.get(pk=product.pk).costs == {}
+
+
+def test_more_minutes_than_anybody_has_are_refused_in_the_form(sign_in, product):
+    refused = sign_in("seller").post(PAGE, {"minutes": "20000", "finish.minutes": "20000", "blank": "-1"})
+    assert (refused.status_code, Product.objects.get(pk=product.pk).costs) == (422, {})

@@ -77,9 +77,9 @@ def test_category_of_the_ticked_is_a_step_that_can_be_undone(seller, product):
     assert product.category == ""
 
 
-@pytest.mark.parametrize(("given", "said"), [({}, "Tick the products first"), ({"ticked": "1"}, "Nothing was changed")])
-def test_nothing_ticked_or_wanted_is_said(seller, given, said):
-    assert said in seller.post(reverse("catalogue:change_ticked"), given, follow=True).content.decode()
+def test_nothing_ticked_or_wanted_is_said(seller, product):
+    assert "Tick the products first" in ticked(seller, "rest")
+    assert "Nothing was changed" in ticked(seller, "", product)
 
 
 @pytest.mark.parametrize("key", EXAMPLES)
@@ -103,3 +103,14 @@ def test_first_steps_tick_themselves_until_something_is_live(seller, product):
     assert "First steps" in page
     assert "Mark the scale of “Front”" in page
     assert page.count("done-word") >= 4
+
+
+@pytest.mark.parametrize("sent", ["9" * 40, "-1", "x", "٣", "987654321"])
+def test_ticks_that_name_no_product_change_nothing(seller, product, sent):
+    for what in ("rest", "duplicate", "category", "kit"):
+        given = {"ticked": sent, "do": what, "kit": sent}
+        answer = seller.post(reverse("catalogue:change_ticked"), given, follow=True)
+        assert "Tick the products first" in answer.content.decode()
+    kit = {"ticked": product.pk, "do": "kit", "kit": sent}
+    assert "Nothing was changed" in seller.post(reverse("catalogue:change_ticked"), kit, follow=True).content.decode()
+    assert Product.objects.count() == 1

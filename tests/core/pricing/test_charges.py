@@ -184,3 +184,10 @@ def test_amounts_measure_what_lands(assets):
     ink = next(next(walked.scene.areas).letterings).bounds
     assert float(name.ink_cm2) == pytest.approx(ink.width * ink.height / 100, abs=0.01)
     assert walked.amounts.whole.placed == 2
+
+
+def test_discount_that_is_rounded_to_more_than_the_price_is_found():
+    document = board()
+    rounding = {"step": "100", "way": "down"}
+    document["charges"].append({"key": "more", "kind": "fixed", "field": "name", "amount": "-1", "rounding": rounding})
+    assert "can push the price below zero" in find_nonsense(read_setup(document))[0]

@@ -97,7 +97,7 @@ PARAGRAPH = {"kind": "paragraph", "most_characters": 200}
         (
             {"kind": "per_line", "amount": "3", "beyond": 1},
             "one\n\ntwo\nthree",
-            ("6.00", "2 lines beyond the first 1, at 3.00"),
+            ("6.00", "2 lines beyond the first one, at 3.00"),
         ),
         ({"kind": "percent", "percent": "12.5"}, "x", ("10.75", "12.5 % of the base price")),
         ({"kind": "percent", "percent": "-10"}, "x", ("-8.60", "-10 % of the base price")),

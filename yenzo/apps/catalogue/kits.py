@@ -10,6 +10,7 @@ from yenzo.apps.catalogue.to_core import all_materials, setup_of_draft, setup_of
 from yenzo.core.documents.kits import KitUse, Override, with_kits
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.setup import Setup
+from yenzo.core.errors import DocumentError
 
 
 @dataclass(frozen=True)
@@ -74,6 +75,16 @@ class Kits:
         """Return a product's set-up with the lines of its kits; raises DocumentError."""
         return with_kits(setup, [used.use for used in self.used_by(product)])
 
+    def shown(self, product: Product, setup: Setup) -> Setup:
+        """Return what is shown of a product: with its kits, or without them where they don't go together.
+
+        What keeps them apart is told on the product's own page.
+        """
+        try:
+            return self.resolved(product, setup)
+        except DocumentError:
+            return setup
+
     def users(self, kit: Product, products: Iterable[Product]) -> list[Product]:
         """Return those of the products that use a kit."""
         scope = next((scope for scope in self._scopes if scope.kit_id == kit.pk), None)
@@ -83,6 +94,11 @@ class Kits:
 def resolved_draft(product: Product) -> Setup:
     """Return the draft's set-up as customers would get it: with the lines of its kits; raises DocumentError."""
     return Kits().resolved(product, setup_of_draft(product))
+
+
+def shown_draft(product: Product) -> Setup:
+    """Return the draft's set-up with its kits, or without those where they don't go together."""
+    return Kits().shown(product, setup_of_draft(product))
 
 
 def own_setup(revision: Revision) -> Setup:

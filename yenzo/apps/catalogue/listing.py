@@ -13,7 +13,6 @@ from yenzo.apps.catalogue.to_core import all_materials
 from yenzo.core.documents.fields import UNASKED, HeadingField
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.setup import Setup
-from yenzo.core.errors import DocumentError
 
 NOUNS: dict[str, str] = {
     "line": "text",
@@ -79,19 +78,12 @@ def list_rows(products: Iterable[Product]) -> list[ProductRow]:
     materials, kits = all_materials(), Kits()
     rows = []
     for product in products:
-        setup = _with_kits(kits, product, read_setup({**product.draft, "materials": materials}))
+        setup = kits.shown(product, read_setup({**product.draft, "materials": materials}))
         shown = setup.sides[0].picture if setup.sides else setup.offer.picture
         picture = shown.asset if shown else ""
         live = product.live
         rows.append(ProductRow(product, setup, picture, asks_words(setup), is_changed(product) if live else False))
     return rows
-
-
-def _with_kits(kits: Kits, product: Product, setup: Setup) -> Setup:
-    try:
-        return kits.resolved(product, setup)
-    except DocumentError:
-        return setup  # What keeps the kit from it is told on its own page.
 
 
 def yours_words(setup: Setup) -> str:

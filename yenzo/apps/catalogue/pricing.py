@@ -28,6 +28,7 @@ SHARES = {
     "discount_percent": "Discount that is given, percent",
     "margin_percent": "Wanted margin, percent of the price",
 }
+MOST_MINUTES = 10_000
 
 
 @dataclass(frozen=True)
@@ -60,12 +61,12 @@ class CostsForm(forms.Form):
         self._charges = setup.charges
         for name, label in MONEY.items():
             self.fields[name] = _number(getattr(costs, name), label)
-        self.fields["minutes"] = _number(costs.minutes, "Minutes of work on it")
+        self.fields["minutes"] = _number(costs.minutes, "Minutes of work on it", MOST_MINUTES)
         for name, label in SHARES.items():
             self.fields[name] = _number(getattr(costs, name), label, most=99)
         for charge in setup.charges:
             extra, name = costs.extras.get(charge.key, ExtraCost()), charge_name(setup, charge)
-            self.fields[f"{charge.key}.minutes"] = _number(extra.minutes, f"{name}: minutes of work")
+            self.fields[f"{charge.key}.minutes"] = _number(extra.minutes, f"{name}: minutes of work", MOST_MINUTES)
             self.fields[f"{charge.key}.materials"] = _number(extra.materials, f"{name}: materials")
 
     def clean(self) -> dict[str, Any]:

@@ -134,6 +134,4 @@ def _least(setup: Setup, charge: AnyCharge, base: Decimal) -> Decimal | None:
         found = min(Decimal(0), *(band.amount + base * band.percent / 100 for band in charge.bands))
     else:
         found = base * charge.percent / 100 if isinstance(charge, PercentCharge) else charge.amount
-    if charge.least is None:
-        return found
-    return charge.least if found is None else max(found, charge.least)
+    return charge.least if found is None else charge.bounded(found)

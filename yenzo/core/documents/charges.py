@@ -1,6 +1,6 @@
 """Charges: what an entry adds to the price (or, below zero, takes off), one model a kind, told apart by `kind`."""
 
-from decimal import Decimal
+from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
@@ -12,6 +12,8 @@ Percent = Annotated[Decimal, Field(ge=-100, le=1000, max_digits=8, decimal_place
 Formula = Annotated[str, Field(min_length=1, max_length=1000)]
 # What an amount is charged for: each piece, each line of an order however many pieces it has, or each order.
 Per = Literal["piece", "line", "order"]
+
+ROUNDED = {"nearest": ROUND_HALF_UP, "up": ROUND_CEILING, "down": ROUND_FLOOR}
 
 
 class Rounding(Frozen):
@@ -35,6 +37,15 @@ class ChargeBase(Frozen):
     rounding: Rounding | None = None
     least: Money | None = None
     most: Money | None = None
+
+    def bounded(self, amount: Decimal) -> Decimal:
+        """Return an amount rounded, and no less and no more than this charge may come to."""
+        if self.rounding is not None:
+            steps = (amount / self.rounding.step).to_integral_value(ROUNDED[self.rounding.way])
+            amount = steps * self.rounding.step
+        if self.least is not None:
+            amount = max(amount, self.least)
+        return amount if self.most is None else min(amount, self.most)
 
     @model_validator(mode="after")
     def _ordered(self) -> Self:

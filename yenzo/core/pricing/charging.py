@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, fields
-from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal
+from decimal import Decimal
 from functools import cached_property
 from typing import assert_never
 
@@ -25,10 +25,9 @@ from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError
 from yenzo.core.formulas.evaluate import Named, evaluate
 from yenzo.core.pricing.amounts import Amount, Amounts
-from yenzo.core.pricing.counting import COUNTED, count_of
+from yenzo.core.pricing.counting import COUNTED, beyond_words, count_of, from_words
 
 Row = tuple[str, Decimal]
-WAYS = {"nearest": ROUND_HALF_UP, "up": ROUND_CEILING, "down": ROUND_FLOOR}
 
 
 @dataclass(frozen=True)
@@ -58,7 +57,7 @@ class Charged:
         if found is None:
             return None
         label, amount = found
-        return charge.label or label, _bounded(charge, amount)
+        return charge.label or label, charge.bounded(amount)
 
     def _found(self, charge: AnyCharge, amount: Amount) -> Row | None:
         name = charge_name(self.setup, charge)
@@ -93,7 +92,7 @@ class Charged:
         if more <= 0:
             return None
         one, many = COUNTED[type(charge)]
-        beyond = f" beyond the first {charge.beyond}" if charge.beyond else ""
+        beyond = beyond_words(charge.beyond)
         name = charge_name(self.setup, charge)  # type: ignore[arg-type] # every counted charge is one of them
         noun = one if more == 1 else many
         return f"{name}: {more.normalize():f} {noun}{beyond}, at {say_amount(charge.amount)}", charge.amount * more
@@ -107,8 +106,7 @@ class Charged:
         band: Band | None = next((band for band in reversed(charge.bands) if of >= band.begins), None)
         if band is None:
             return None
-        noun = {"pieces": " pieces", "cm2": " cm²", "entry": ""}[charge.of]
-        label = f"{charge_name(self.setup, charge)}: from {band.begins.normalize():f}{noun} on"
+        label = f"{charge_name(self.setup, charge)}: {from_words(band, charge.of)}"
         if band.percent:
             label = _share(label, band.percent)
         return label, band.amount + self.base * band.percent / 100
@@ -136,12 +134,3 @@ class _Both(dict[str, Named]):
 
 def _share(label: str, percent: Decimal) -> str:
     return f"{label}: {percent.normalize():f} % of the base price"
-
-
-def _bounded(charge: AnyCharge, amount: Decimal) -> Decimal:
-    if charge.rounding is not None:
-        step = charge.rounding.step
-        amount = (amount / step).to_integral_value(WAYS[charge.rounding.way]) * step
-    if charge.least is not None:
-        amount = max(amount, charge.least)
-    return amount if charge.most is None else min(amount, charge.most)

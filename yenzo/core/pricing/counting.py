@@ -5,6 +5,7 @@ from decimal import Decimal
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.texts import characters, words
 from yenzo.core.documents.charges import (
+    Band,
     CharacterCharge,
     ColorCharge,
     CountedCharge,
@@ -28,6 +29,23 @@ COUNTED: dict[type[CountedCharge], tuple[str, str]] = {
     PlacedCharge: ("item placed", "items placed"),
     SquareCharge: ("cm²", "cm²"),
 }
+
+
+def a_noun(charge: CountedCharge) -> str:
+    """Return one of what a charge counts, with its article: "a character", "an item placed"."""
+    one = COUNTED[type(charge)][0]
+    return f"{'an' if one[0] in 'aeiou' else 'a'} {one}"
+
+
+def beyond_words(beyond: int) -> str:
+    """Return what is free of charge, as it is said after what is counted; empty for nothing."""
+    return f" beyond the first{f' {beyond}' if beyond > 1 else ' one'}" if beyond else ""
+
+
+def from_words(band: Band, of: str) -> str:
+    """Return where a band begins: "from 10 pieces on"."""
+    noun = {"pieces": " piece" if band.begins == 1 else " pieces", "cm2": " cm²", "entry": ""}[of]
+    return f"from {band.begins.normalize():f}{noun} on"
 
 
 def count_of(charge: CountedCharge, asked: Asked, amount: Amount) -> Decimal:

@@ -16,7 +16,7 @@ from yenzo.core.documents.charges import (
     SquareCharge,
 )
 from yenzo.core.documents.setup import Setup
-from yenzo.core.pricing.counting import COUNTED
+from yenzo.core.pricing.counting import a_noun, beyond_words, from_words
 
 Say = Callable[[Decimal], str]
 PER = {"piece": "", "line": " once for all pieces", "order": " once an order"}
@@ -44,9 +44,8 @@ def _said(setup: Setup, charge: AnyCharge, say: Say) -> list[str]:
             amounts = charge.amounts.items()
             return [f"{say(amount)} for {value_name(setup, field, key)}" for key, amount in amounts if amount]
         case BandCharge():
-            noun = {"pieces": " pieces", "cm2": " cm²", "entry": ""}[charge.of]
             adds = ((f"{_plain(band.percent)} %" if band.percent else say(band.amount)) for band in charge.bands)
-            begin = (f"from {_plain(band.begins)}{noun} on" for band in charge.bands)
+            begin = (from_words(band, charge.of) for band in charge.bands)
             return [" ".join(both) for both in zip(adds, begin, strict=True)]
         case FormulaCharge():
             return [f"what “{charge.formula}” comes to"]
@@ -55,10 +54,10 @@ def _said(setup: Setup, charge: AnyCharge, say: Say) -> list[str]:
 
 
 def _counted(charge: CountedCharge, say: Say) -> str:
-    beyond = f" beyond the first {charge.beyond}" if charge.beyond else ""
+    beyond = beyond_words(charge.beyond)
     spaces = ", spaces too" if isinstance(charge, CharacterCharge) and charge.count_spaces else ""
     whole = " of its areas" if isinstance(charge, SquareCharge) and charge.measured == "area" else ""
-    return f"{say(charge.amount)} a {COUNTED[type(charge)][0]}{whole}{beyond}{spaces}"
+    return f"{say(charge.amount)} {a_noun(charge)}{whole}{beyond}{spaces}"
 
 
 def _plain(number: Decimal) -> str:

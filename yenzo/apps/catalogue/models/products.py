@@ -8,6 +8,8 @@ from django.db.models import Q
 
 from yenzo.apps.catalogue.models.files import StoredFile
 
+MOST_IN_A_CATEGORY = 60
+
 
 class ProductQuerySet(models.QuerySet["Product"]):
     def products(self) -> Self:
@@ -52,7 +54,7 @@ class Product(models.Model):
 
     key = models.SlugField(max_length=60, unique=True)
     name = models.CharField(max_length=200, help_text="as the draft has it")
-    category = models.CharField(max_length=60, blank=True, help_text="as the draft has it")
+    category = models.CharField(max_length=MOST_IN_A_CATEGORY, blank=True, help_text="as the draft has it")
     is_kit = models.BooleanField(default=False, help_text="whether it is lines for other products, and not sold itself")
     is_resting = models.BooleanField(default=False, help_text="whether it was taken out of the shop for now")
     draft = models.JSONField()

@@ -7,6 +7,7 @@ from django.db import transaction
 
 from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.catalogue.models import DraftEdit, Product
+from yenzo.apps.catalogue.models.products import MOST_IN_A_CATEGORY
 from yenzo.apps.catalogue.to_core import with_materials
 from yenzo.core.documents.edits import OPERATIONS, Operation, SetValue, apply_operations, value_at
 from yenzo.core.documents.faults import find_nonsense
@@ -88,7 +89,7 @@ def _apply(product: Product, operations: tuple[Operation, ...]) -> tuple[Operati
     before = find_nonsense(read_setup(with_materials(product.draft)), is_priced=is_priced) if nonsense else ()
     if brought := nonsense - set(before):
         raise DocumentError("no_sense", product.key, " ".join(sorted(brought)))
-    product.draft, product.name, product.category = changed, setup.offer.name, setup.offer.category
+    product.draft, product.name, product.category = changed, setup.offer.name, setup.offer.category[:MOST_IN_A_CATEGORY]
     product.draft_version += 1
     product.save(update_fields=["draft", "draft_version", "name", "category"])
     return back

@@ -55,8 +55,10 @@ def set_kit_scope(
         raise DocumentError("no_category", str(kit_id), "Say which category uses the kit.")
     with transaction.atomic():
         KitScope.objects.select_for_update().filter(kit_id=kit_id).update(reach=reach, category=category)
-        for product in Product.objects.products():
-            _set_member(kit_id, product.pk, is_picked=product.pk in picked, is_excluded=product.pk in excluded)
+        named = {*picked, *excluded}
+        KitMember.objects.filter(kit_id=kit_id).exclude(product_id__in=named).update(is_picked=False, is_excluded=False)
+        for pk in named:
+            _set_member(kit_id, pk, is_picked=pk in picked, is_excluded=pk in excluded)
 
 
 @service(*SELLERS)
@@ -163,7 +165,4 @@ def _republish(actor: Actor, product: Product) -> None:
 
 def _set_member(kit_id: int, product_id: int, *, is_picked: bool, is_excluded: bool) -> None:
     values = {"is_picked": is_picked, "is_excluded": is_excluded}
-    if is_picked or is_excluded:
-        KitMember.objects.update_or_create(kit_id=kit_id, product_id=product_id, defaults=values)
-    else:
-        KitMember.objects.filter(kit_id=kit_id, product_id=product_id).update(**values)
+    KitMember.objects.update_or_create(kit_id=kit_id, product_id=product_id, defaults=values)

@@ -15,6 +15,7 @@ from yenzo.apps.catalogue.files import store_file
 from yenzo.apps.catalogue.kits import resolved_draft
 from yenzo.apps.catalogue.made_artwork import own_files
 from yenzo.apps.catalogue.models import Product, Revision, RevisionFile, StoredFile
+from yenzo.apps.catalogue.models.products import MOST_IN_A_CATEGORY
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.to_core import with_materials
 from yenzo.core.artwork.facts import Preparation
@@ -173,7 +174,7 @@ def insert_product(draft: dict[str, Any], wanted_key: str | None = None, *, is_k
     with transaction.atomic():
         taken = {"products": [{"key": key} for key in Product.objects.values_list("key", flat=True)]}
         key = free_key(taken, ("products",), wanted_key or name)
-        category = draft["offer"].get("category", "")
+        category = draft["offer"].get("category", "")[:MOST_IN_A_CATEGORY]
         return Product.objects.create(key=key, name=name, category=category, draft=draft, is_kit=is_kit)
 
 

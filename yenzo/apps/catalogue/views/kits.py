@@ -10,7 +10,7 @@ from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.catalogue.kit_forms import NewKitForm, OverrideForm, ScopeForm
 from yenzo.apps.catalogue.kits import Kits
-from yenzo.apps.catalogue.listing import asks_words
+from yenzo.apps.catalogue.listing import list_rows
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.services.kits import (
     create_kit,
@@ -34,8 +34,8 @@ def kit_list(request: HttpRequest) -> HttpResponse:
         return redirect("catalogue:setup", kit.key)
     products, kits = list(Product.objects.products()), Kits()
     rows = [
-        {"kit": kit, "asks": asks_words(setup_of_draft(kit)), "users": kits.users(kit, products)}
-        for kit in Product.objects.kits()
+        {"kit": row.product, "asks": row.asks, "users": kits.users(row.product, products)}
+        for row in list_rows(Product.objects.kits())
     ]
     status = 422 if form.is_bound else 200
     context = {"rows": rows, "form": form, "section": "products"}

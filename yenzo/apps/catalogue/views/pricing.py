@@ -9,7 +9,7 @@ from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
-from yenzo.apps.catalogue.kits import resolved_draft
+from yenzo.apps.catalogue.kits import shown_draft
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.pricing import CostsForm, extra_rows
 from yenzo.apps.catalogue.services.drafts import edit_draft
@@ -22,7 +22,7 @@ from yenzo.core.pricing.helper import Costs, margin_of
 def price_helper(request: HttpRequest, key: str) -> HttpResponse:
     """Show what a product costs and earns, or save what it costs."""
     product = get_object_or_404(Product.objects.products(), key=key)
-    setup, costs = resolved_draft(product), Costs.model_validate(product.costs)
+    setup, costs = shown_draft(product), Costs.model_validate(product.costs)
     form = CostsForm(setup, costs, request.POST if request.method == "POST" else None)
     if form.is_bound and form.is_valid():
         save_costs(actor_of(request.user), product.pk, form.costs())

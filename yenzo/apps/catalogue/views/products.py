@@ -6,7 +6,7 @@ from django.conf import settings
 from django.contrib import messages
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.gates import staff_page
@@ -23,8 +23,9 @@ from yenzo.apps.catalogue.services.products import (
     rest_products,
     set_category,
 )
-from yenzo.core.errors import ArtworkError
+from yenzo.core.errors import ArtworkError, DocumentError
 
+MOST_DIGITS = 10
 STATES = (("", "All"), ("live", "Live"), ("changed", "Changed since"), ("draft", "Drafts"), ("resting", "Resting"))
 
 
@@ -52,21 +53,26 @@ def product_list(request: HttpRequest) -> HttpResponse:
 @require_POST
 def change_ticked(request: HttpRequest) -> HttpResponse:
     """Change all ticked products together."""
-    actor, ticked = actor_of(request.user), [int(pk) for pk in request.POST.getlist("ticked") if pk.isdecimal()]
-    what = request.POST.get("do", "")
+    actor, what = actor_of(request.user), request.POST.get("do", "")
+    sent = {pk for pk in request.POST.getlist("ticked") if pk.isdecimal() and len(pk) < MOST_DIGITS}
+    ticked = list(Product.objects.products().filter(pk__in=sent).order_by("name").values_list("pk", flat=True))
+    kit = Product.objects.kits().filter(key=request.POST.get("kit", "")).first()
     if not ticked:
         said = "Tick the products first that are to be changed."
     elif what == "category":
         category = request.POST.get("category", "").strip()[:60]
-        count = set_category(actor, ticked, category)
+        try:
+            count = set_category(actor, ticked, category)
+        except DocumentError as error:
+            messages.error(request, error.message)
+            return redirect("catalogue:products")
         said = (
             f"{_products(count)} put in the category “{category}”." if category else f"{_products(count)} without one."
         )
     elif what in {"rest", "wake"}:
         count = rest_products(actor, ticked, resting=what == "rest")
         said = f"{_products(count)} {'taken out of' if what == 'rest' else 'put back into'} the shop."
-    elif what == "kit":
-        kit = get_object_or_404(Product.objects.kits(), pk=request.POST.get("kit") or 0)
+    elif what == "kit" and kit is not None:
         said = (
             f"{_products(attach_kit(actor, kit.pk, ticked))} with the kit “{kit.name}”. Publish to show it in the shop."
         )

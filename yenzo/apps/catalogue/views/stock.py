@@ -14,6 +14,7 @@ from yenzo.core.documents.fields import ExtraField
 from yenzo.core.documents.reading import read_setup
 
 MOST = 1_000_000
+MOST_IN_A_SKU = 60
 
 
 def named_skus() -> dict[str, str]:
@@ -30,7 +31,7 @@ def named_skus() -> dict[str, str]:
         for field in setup.fields:
             if isinstance(field, ExtraField) and field.sku:
                 named.setdefault(field.sku, f"{field.label}, with {setup.offer.name}")
-    return named
+    return {sku: name for sku, name in named.items() if len(sku) <= MOST_IN_A_SKU}
 
 
 class StockForm(forms.Form):

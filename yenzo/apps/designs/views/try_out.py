@@ -7,7 +7,7 @@ from django.urls import reverse
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.catalogue.files import StoredAssets
-from yenzo.apps.catalogue.kits import resolved_draft
+from yenzo.apps.catalogue.kits import shown_draft
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.designs.refreshing import refresh_context, turn_of_form
 from yenzo.apps.designs.slip import Slip, build_slip
@@ -37,7 +37,7 @@ def refresh(request: HttpRequest, key: str) -> HttpResponse:
 
 
 def _slip(request: HttpRequest, product: Product) -> Slip:
-    setup = resolved_draft(product)
+    setup = shown_draft(product)
     if request.method != "POST" or "samples" in request.POST:
         return build_slip(setup, sample_entries(setup), StoredAssets(), {})
     uploads = uploads_of_form(setup, request.POST, known_visitor(request))

@@ -3,7 +3,7 @@
 import re
 from collections.abc import Iterator
 from datetime import date, timedelta
-from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal
+from decimal import Decimal
 from typing import Any, TypeVar
 
 from babel.core import UnknownLocaleError
@@ -12,6 +12,7 @@ from babel.numbers import format_decimal
 
 from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
 from yenzo.core.asking.problems import Problem
+from yenzo.core.documents.charges import ROUNDED
 from yenzo.core.documents.fields import ComputedField, DateField, FieldBase, NumberField
 from yenzo.core.documents.rules import MOST_DIGITS, read_number
 from yenzo.core.documents.setup import Setup
@@ -20,7 +21,6 @@ from yenzo.core.formulas.evaluate import evaluate
 
 WEEKDAYS = ("Mondays", "Tuesdays", "Wednesdays", "Thursdays", "Fridays", "Saturdays", "Sundays")
 ONE_DAY = timedelta(days=1)
-WAYS = {"nearest": ROUND_HALF_UP, "up": ROUND_CEILING, "down": ROUND_FLOOR}
 DAY = re.compile(r"[0-9]{4}-[0-9]{2}-[0-9]{2}")
 
 
@@ -100,7 +100,7 @@ class ComputedKind(Numeric[ComputedField]):
         except FormulaError:
             return ""
         step = Decimal(1).scaleb(-field.decimals)
-        rounded = found.quantize(step, WAYS[field.way])
+        rounded = found.quantize(step, ROUNDED[field.way])
         return _canonical(rounded) if len(rounded.as_tuple().digits) <= MOST_DIGITS else ""
 
     def problems(self, field: ComputedField, value: Value, around: Around) -> Iterator[Problem]:
