@@ -164,6 +164,7 @@ def _kits(owner: Actor) -> None:
         kit = create_kit(owner, name=document["name"], currency=settings.CURRENCY)
         parts = ("sections", "fields", "charges")
         operations = [{"do": "add", "path": [name], "item": item} for name in parts for item in document[name]]
+        operations.append({"do": "set", "path": ["wording"], "value": document["wording"]})
         edit_draft(owner, kit.pk, operations, seen_version=0, label="Lines")
         nameboard = Product.objects.get(key="cedar-nameboard")
         set_kit_scope(owner, kit.pk, reach="category", category="Brass", picked=[nameboard.pk], excluded=[])

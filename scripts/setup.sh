@@ -42,3 +42,4 @@ if [ ! -e "$stamp" ] && [ ! -e ".venv/.installed-$(cat requirements/app.txt requ
     touch "$stamp"
     PYTHONDONTWRITEBYTECODE= .venv/bin/python -m compileall -q yenzo || true
 fi
+.venv/bin/python scripts/words.py compile

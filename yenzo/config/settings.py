@@ -37,6 +37,7 @@ MIDDLEWARE = [
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
+    "yenzo.apps.accounts.languages.ReaderLanguage",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
@@ -59,7 +60,7 @@ TEMPLATES = [
                 "django.contrib.messages.context_processors.messages",
                 "yenzo.apps.accounts.workshop.workshop_context",
             ],
-            "builtins": ["yenzo.apps.accounts.templatetags.writing"],
+            "builtins": ["django.templatetags.i18n", "yenzo.apps.accounts.templatetags.writing"],
         },
     }
 ]
@@ -83,7 +84,12 @@ AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_ENABLED = env.bool("AXES_ENABLED", True)
 AXES_VERBOSE = False
 
-LANGUAGE_CODE = "en-us"
+# The workshop's own language, and those that its shop speaks; scripts/words.py keeps their catalogues.
+LANGUAGE_CODE = "en-gb"
+LANGUAGES = [("en-gb", "English"), ("de", "Deutsch"), ("ar", "العربية")]
+LOCALE_PATHS = [CHECKOUT / "yenzo" / "locale"]
+LANGUAGE_COOKIE_SECURE = IS_BEHIND_TLS
+LANGUAGE_COOKIE_AGE = 365 * 24 * 3600
 TIME_ZONE = "UTC"
 USE_TZ = True
 USE_I18N = True

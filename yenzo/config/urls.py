@@ -1,12 +1,14 @@
 """Addresses: the shop at the root, the workshop below /workshop/."""
 
 from django.urls import include, path
+from django.views.i18n import set_language
 
 urlpatterns = [
     path("workshop/", include("yenzo.apps.accounts.urls")),
     path("workshop/products/", include("yenzo.apps.catalogue.urls")),
     path("workshop/", include("yenzo.apps.orders.urls")),
     path("workshop/", include("yenzo.apps.production.urls")),
+    path("language/", set_language, name="language"),
     path("", include("yenzo.apps.designs.urls")),
     path("", include("yenzo.apps.shop.urls")),
 ]

@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from django.urls import reverse
+from django.utils.translation import gettext, gettext_noop
 
 from yenzo.apps.catalogue.aspects.interface import counted, joined
 from yenzo.apps.catalogue.kits import Kits
@@ -13,6 +14,7 @@ from yenzo.apps.catalogue.to_core import all_materials
 from yenzo.core.documents.fields import UNASKED, HeadingField
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.setup import Setup
+from yenzo.core.speaking import listed
 
 NOUNS: dict[str, str] = {
     "line": "text",
@@ -48,11 +50,11 @@ PLURALS = {
     "address": "addresses",
 }
 YOURS: dict[str, str] = {
-    "line": "words",
-    "paragraph": "words",
-    "artwork": "picture",
-    "typeface": "lettering",
-    "color": "color",
+    "line": gettext_noop("words"),
+    "paragraph": gettext_noop("words"),
+    "artwork": gettext_noop("picture"),
+    "typeface": gettext_noop("lettering"),
+    "color": gettext_noop("color"),
 }
 
 
@@ -89,8 +91,8 @@ def list_rows(products: Iterable[Product]) -> list[ProductRow]:
 def yours_words(setup: Setup) -> str:
     """Return what of a product is the customer's own, in words: "Your words, lettering and picture"."""
     kinds = {field.kind for field in setup.fields}
-    named = [noun for kind, noun in YOURS.items() if kind in kinds]
-    return f"Your {joined(named)}" if named else "Made to order"
+    named = dict.fromkeys(gettext(noun) for kind, noun in YOURS.items() if kind in kinds)
+    return gettext("Your {things}").format(things=listed(named)) if named else gettext("Made to order")
 
 
 def is_changed(product: Product) -> bool:

@@ -7,6 +7,8 @@ from yenzo.apps.catalogue.models import Material, Product, Revision
 from yenzo.core.documents.materials import Materials
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.wording import in_language
+from yenzo.core.speaking import reader
 
 REVISIONS_KEPT = 200
 
@@ -14,6 +16,11 @@ REVISIONS_KEPT = 200
 def setup_of_revision(revision: Revision) -> Setup:
     """Return the set-up that a revision holds."""
     return _compiled(revision.pk, revision.sha256)
+
+
+def shop_setup(revision: Revision) -> Setup:
+    """Return the set-up that a revision holds, in the words of who reads."""
+    return in_language(setup_of_revision(revision), reader())
 
 
 @lru_cache(maxsize=REVISIONS_KEPT)

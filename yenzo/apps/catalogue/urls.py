@@ -1,6 +1,18 @@
 from django.urls import path
 
-from yenzo.apps.catalogue.views import areas, kits, lines, materials, pricing, products, sections, setup, sides, stock
+from yenzo.apps.catalogue.views import (
+    areas,
+    kits,
+    lines,
+    materials,
+    pricing,
+    products,
+    sections,
+    setup,
+    sides,
+    stock,
+    wording,
+)
 
 app_name = "catalogue"
 urlpatterns = [
@@ -26,6 +38,9 @@ urlpatterns = [
     path("<slug:key>/undo/", setup.undo, name="undo"),
     path("<slug:key>/redo/", setup.redo, name="redo"),
     path("<slug:key>/publish/", setup.publish, name="publish"),
+    path("<slug:key>/wording/", wording.wording, name="wording"),
+    path("<slug:key>/wording/lend/", wording.lend_wording, name="lend_wording"),
+    path("<slug:key>/wording/own/", wording.own_language, name="own_language"),
     path("<slug:key>/price/", pricing.price_helper, name="price_helper"),
     path("<slug:key>/price/use/", pricing.use_price, name="use_price"),
     path("<slug:key>/offer/", setup.offer, name="offer"),

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
 
-from babel import Locale
+from django.utils.translation import gettext, gettext_noop
 
 from yenzo.apps.accounts.templatetags.writing import rate
 from yenzo.apps.designs.controls import CONTROLS, INPUT_MODES
@@ -35,6 +35,7 @@ from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.words import charge_words
 from yenzo.core.scene.nodes import Lettering, Node, PlacedDrawing
+from yenzo.core.speaking import decimal, locale_of, reader
 from yenzo.core.spine import Walked
 
 # What browsers know each kind of file by; some know HEIC and TIFF by their endings only.
@@ -48,13 +49,13 @@ PICKED = {
     "pdf": "application/pdf",
 }
 PART_NAMES = {
-    "name": ("Name", "name"),
-    "company": ("Company", "organization"),
-    "street": ("Street and number", "street-address"),
-    "district": ("District", "address-level3"),
-    "postcode": ("Postcode", "postal-code"),
-    "town": ("Town", "address-level2"),
-    "region": ("Region", "address-level1"),
+    "name": (gettext_noop("Name"), "name"),
+    "company": (gettext_noop("Company"), "organization"),
+    "street": (gettext_noop("Street and number"), "street-address"),
+    "district": (gettext_noop("District"), "address-level3"),
+    "postcode": (gettext_noop("Postcode"), "postal-code"),
+    "town": (gettext_noop("Town"), "address-level2"),
+    "region": (gettext_noop("Region"), "address-level1"),
 }
 Told = Callable[[str], tuple[tuple[str, ...], tuple[str, ...]]]
 
@@ -198,7 +199,7 @@ def line_of(
         last_day=last_day,
         amount=amount,
         charges=charges,
-        words=value_name(setup, field, walked.asked.text(key), walked.asked.language) if is_computed else "",
+        words=value_name(setup, field, walked.asked.text(key)) if is_computed else "",
         made=tuple(_made(node) for node in nodes if key in node.fields),
         problems=problems,
         advice=advice,
@@ -229,24 +230,24 @@ def _shown_value(field: AnyField, entries: Entries) -> Raw:
 
 def _parts(value: Address) -> tuple[SlipPart, ...]:
     return tuple(
-        SlipPart(part, *PART_NAMES[part], value=getattr(value, part), is_needed=needed)
+        SlipPart(part, gettext(PART_NAMES[part][0]), PART_NAMES[part][1], getattr(value, part), needed)
         for part, needed in parts_of(value.country)
     )
 
 
 def _countries(field: AddressField) -> tuple[tuple[str, str], ...]:
-    names = Locale("en").territories
+    names = locale_of(reader()).territories
     offered = [(code, names.get(code, code)) for code in field.countries or countries()]
     return tuple(sorted(offered, key=lambda country: country[1]))
 
 
 def _made(node: Node) -> str:
     if isinstance(node, Lettering):
-        return f"Letters now {node.letter_height_mm:.0f} mm high"
-    width, height = node.size_mm
+        return gettext("Letters now {height} mm high").format(height=decimal(node.letter_height_mm, 0))
+    size = {name: decimal(length, 0) for name, length in zip(("width", "height"), node.size_mm, strict=True)}
     if isinstance(node, PlacedDrawing):
-        return f"Drawn in outlines, {width:.0f} × {height:.0f} mm"
-    return f"{node.dpi:.0f} dpi at {width:.0f} × {height:.0f} mm"
+        return gettext("Drawn in outlines, {width} × {height} mm").format(**size)
+    return gettext("{dpi} dpi at {width} × {height} mm").format(dpi=decimal(node.dpi, 0), **size)
 
 
 def _at_field(setup: Setup, key: str) -> tuple[Decimal | None, tuple[str, ...]]:
@@ -258,7 +259,7 @@ def _at_field(setup: Setup, key: str) -> tuple[Decimal | None, tuple[str, ...]]:
         if isinstance(charge, FixedCharge) and charge.per == "piece":
             amount += charge.amount
         elif isinstance(charge, FormulaCharge):
-            charges.append("The price depends on it")
+            charges.append(gettext("The price depends on it"))
         else:
             charges += charge_words(setup, charge, lambda one: rate(one, setup.offer.currency))
     return amount or None, tuple(charges)

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 
 from django.http import QueryDict
 
-from yenzo.apps.catalogue.to_core import setup_of_revision
+from yenzo.apps.catalogue.to_core import shop_setup
 from yenzo.apps.designs.models import Design, Upload
 from yenzo.apps.designs.now import context_now
 from yenzo.core.asking.kinds.addresses import countries
@@ -23,6 +23,7 @@ from yenzo.core.documents.fields import (
 )
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
+from yenzo.core.speaking import reader
 from yenzo.core.spine import Walked, walk
 
 MOST_TEXT = 20_000
@@ -40,6 +41,7 @@ def entries_of_form(setup: Setup, form: QueryDict, uploads: dict[str, Upload]) -
         uploads=files,
         variant=variant if setup.offer.variant(variant) else None,
         pieces=_pieces(form.get("pieces", "1")),
+        language=reader(),
     )
 
 
@@ -93,4 +95,4 @@ def _pieces(sent: str) -> int:
 
 def walk_design(design: Design, assets: Assets) -> Walked:
     """Return what follows from a design's entries by the revision that it is pinned to."""
-    return walk(setup_of_revision(design.revision), read_entries(design.entries), assets, context_now())
+    return walk(shop_setup(design.revision), read_entries(design.entries), assets, context_now())

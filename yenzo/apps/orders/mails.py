@@ -3,7 +3,9 @@
 from django.conf import settings
 from django.template.loader import render_to_string
 from django.urls import reverse
+from django.utils.translation import gettext, gettext_noop
 
+from yenzo.apps.accounts.languages import read_in
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.designs.side_pictures import side_picture
 from yenzo.apps.orders.models import Order
@@ -12,8 +14,8 @@ from yenzo.apps.orders.showing import ShownPiece
 from yenzo.gateways.mail.interface import Mail, MailPicture
 
 SUBJECTS = {
-    "placed": "Your order {number}: please check it once more",
-    "paid": "Your order {number} is paid",
+    "placed": gettext_noop("Your order {number}: please check it once more"),
+    "paid": gettext_noop("Your order {number} is paid"),
 }
 WORKSHOP_SUBJECTS = {"placed": "New order {number} from {name}", "paid": "Order {number} is paid"}
 
@@ -21,21 +23,23 @@ WORKSHOP_SUBJECTS = {"placed": "New order {number} from {name}", "paid": "Order 
 def send_mails(order_id: int, occasion: str) -> None:
     """Send the customer's and the workshop's mail; a mail that went out already isn't sent again."""
     order = Order.objects.get(pk=order_id)
+    with read_in(order.language):
+        _send(order, occasion, order.customer_mail, gettext(SUBJECTS[occasion]), "customer")
+    with read_in(settings.LANGUAGE_CODE):
+        _send(order, occasion, settings.WORKSHOP_MAIL, WORKSHOP_SUBJECTS[occasion], "workshop")
+
+
+def _send(order: Order, occasion: str, to: str, subject: str, recipient: str) -> None:
     shown = [ShownPiece(piece) for piece in order.pieces.select_related("order", "revision")]
-    pictures = tuple(_pictures(shown))
-    for to, subjects, recipient in (
-        (order.customer_mail, SUBJECTS, "customer"),
-        (settings.WORKSHOP_MAIL, WORKSHOP_SUBJECTS, "workshop"),
-    ):
-        mail = Mail(
-            key=f"{order.number}-{occasion}-{recipient}",
-            sender=settings.WORKSHOP_MAIL,
-            to=to,
-            subject=subjects[occasion].format(number=order.number, name=order.customer_name),
-            text=_text(order, shown, occasion, recipient),
-            pictures=pictures,
-        )
-        mail_gateway().send(mail)
+    mail = Mail(
+        key=f"{order.number}-{occasion}-{recipient}",
+        sender=settings.WORKSHOP_MAIL,
+        to=to,
+        subject=subject.format(number=order.number, name=order.customer_name),
+        text=_text(order, shown, occasion, recipient),
+        pictures=tuple(_pictures(shown)),
+    )
+    mail_gateway().send(mail)
 
 
 def _text(order: Order, shown: list[ShownPiece], occasion: str, recipient: str) -> str:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from functools import cached_property
 
+from yenzo.apps.catalogue.to_core import shop_setup
 from yenzo.apps.orders.models import Piece
 from yenzo.apps.orders.to_core import walked_of_piece
 from yenzo.core.asking.words import SaidEntry, say_entries
@@ -19,7 +20,7 @@ class ShownPiece:
     @cached_property
     def walked(self) -> Walked:
         """What follows from its entries."""
-        return walked_of_piece(self.piece)
+        return walked_of_piece(self.piece, shop_setup(self.piece.revision))
 
     @property
     def entries(self) -> tuple[SaidEntry, ...]:

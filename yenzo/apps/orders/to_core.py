@@ -7,20 +7,24 @@ from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.orders.models import Piece
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.entries import UploadedFile
+from yenzo.core.documents.setup import Setup
 from yenzo.core.planning.work import OriginalFile, Work
 from yenzo.core.pricing.quote import Quote
 from yenzo.core.spine import Walked, walk_asked
 
 
-def walked_of_piece(piece: Piece) -> Walked:
-    """Return what follows from a piece's frozen entries, with the price as it was ordered."""
-    walked = walk_asked(setup_of_revision(piece.revision), Asked.model_validate(piece.asked), StoredAssets())
-    return replace(walked, quote=Quote.model_validate(piece.quote))
+def walked_of_piece(piece: Piece, setup: Setup) -> Walked:
+    """Return what follows from a piece's frozen entries, with the amounts as they were ordered.
+
+    The set-up is its revision's, in the words of who reads: so are the rows of the price.
+    """
+    walked = walk_asked(setup, Asked.model_validate(piece.asked), StoredAssets())
+    return replace(walked, quote=Quote.model_validate(piece.quote).worded_as(walked.quote))
 
 
 def work_of_piece(piece: Piece, pieces_in_order: int) -> Work:
     """Return a piece as a piece of work, ready to be packed."""
-    walked = walked_of_piece(piece)
+    walked = walked_of_piece(piece, setup_of_revision(piece.revision))
     originals = tuple(
         OriginalFile(field, value.name, value.original)
         for field, value in walked.asked.values.items()

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from django.conf import settings
+from django.utils.translation import gettext
 
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.designs.models import Design
@@ -32,9 +33,9 @@ class BasketLine:
     def troubles(self) -> tuple[str, ...]:
         """What keeps this line from being ordered."""
         product = self.design.revision.product
-        changed = ("The workshop has changed this product since. Please look at it again.",)
+        changed = (gettext("The workshop has changed this product since. Please look at it again."),)
         if product.is_resting:
-            changed = ("The workshop doesn't sell this at the moment. What you entered is kept here.",)
+            changed = (gettext("The workshop doesn't sell this at the moment. What you entered is kept here."),)
         return (() if self.is_current and not product.is_resting else changed) + tuple(
             item.message for item in self.walked.verdict.blocking
         )

@@ -1,24 +1,27 @@
 """The form of the checkout."""
 
 from django import forms
+from django.utils.translation import gettext_lazy
 
-CHECK = "I have checked the spelling of everything that will be made."
+CHECK = gettext_lazy("I have checked the spelling of everything that will be made.")
 
 
 class CheckoutForm(forms.Form):
-    name = forms.CharField(max_length=120, label="Your name", widget=forms.TextInput(attrs={"autocomplete": "name"}))
+    name = forms.CharField(
+        max_length=120, label=gettext_lazy("Your name"), widget=forms.TextInput(attrs={"autocomplete": "name"})
+    )
     mail = forms.EmailField(
-        label="Your mail address",
-        help_text="The confirmation goes there.",
+        label=gettext_lazy("Your mail address"),
+        help_text=gettext_lazy("The confirmation goes there."),
         widget=forms.EmailInput(attrs={"autocomplete": "email"}),
     )
     address = forms.CharField(
         max_length=600,
-        label="Where shall we send it?",
+        label=gettext_lazy("Where shall we send it?"),
         widget=forms.Textarea(attrs={"rows": 4, "autocomplete": "street-address"}),
     )
     checked = forms.BooleanField(
-        label=CHECK, error_messages={"required": "Please read the entries once more, then tick this."}
+        label=CHECK, error_messages={"required": gettext_lazy("Please read the entries once more, then tick this.")}
     )
     checkout_key = forms.UUIDField(widget=forms.HiddenInput)
     basket_seen = forms.CharField(widget=forms.HiddenInput, max_length=10_000)

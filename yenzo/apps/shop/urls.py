@@ -7,6 +7,7 @@ urlpatterns = [
     path("", products.home, name="home"),
     path("goods/<slug:key>/", products.product_page, name="product"),
     path("goods/<slug:key>/preview/", products.refresh, name="refresh"),
+    path("goods/<slug:key>/reworded/", products.reword, name="reword"),
     path("goods/<slug:key>/basket/", products.put_in_basket, name="put_in_basket"),
     path("goods/<slug:key>/sample-<str:sha256>.png", products.sample_picture, name="sample_picture"),
     path("basket/", basket.basket, name="basket"),

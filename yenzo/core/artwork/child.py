@@ -13,6 +13,7 @@ from yenzo.core.artwork.decode import decode
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
 from yenzo.core.artwork.outside import MOST_WRITTEN_BYTES
 from yenzo.core.errors import ArtworkError
+from yenzo.core.speaking import speaking
 
 
 def main() -> None:
@@ -22,7 +23,8 @@ def main() -> None:
     wanted = Preparation.model_validate(request["wanted"])
     _bound(limits)
     try:
-        made = decode(Path(request["path"]), request["name"], limits, wanted, Path(request["folder"]))
+        with speaking(request["reader"]):
+            made = decode(Path(request["path"]), request["name"], limits, wanted, Path(request["folder"]))
     except ArtworkError as error:
         answer: dict[str, object] = {"code": error.code, "message": error.message}
     else:

@@ -17,6 +17,7 @@ from yenzo.core.shapes.booleans import Pen, even_odd, intersection, stroked
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.speaking import later
 
 HREF = "{http://www.w3.org/1999/xlink}href"
 PERCENTS = re.compile(r"rgb\(([0-9.]+)%,\s*([0-9.]+)%,\s*([0-9.]+)%\)")
@@ -26,8 +27,14 @@ HANDED_ON = ("fill", "fill-opacity", "fill-rule")
 STOP_TOLERANCE = 2.5
 # Path operations count in single precision: they are right on outlines of this size, and wrong on much larger ones.
 WORKING_SIDE = 100.0
-SEE_THROUGH, TOO_FINE = "see-through parts", "very many fine details"
-NOT_PLAIN = {"image": "pictures inside", "mask": SEE_THROUGH, "pattern": "a pattern", "filter": "blurred parts"}
+SEE_THROUGH, TOO_FINE = later("see-through parts"), later("very many fine details")
+NOT_PLAIN = {
+    "image": later("pictures inside"),
+    "mask": SEE_THROUGH,
+    "pattern": later("a pattern"),
+    "filter": later("blurred parts"),
+    "rings": later("colors that go over in rings"),
+}
 
 
 class NotPlain(Exception):  # noqa: N818 - not an error: such a drawing is used as a picture
@@ -138,7 +145,7 @@ class _Reader:
 
     def _blended(self, outline: Outline, node: etree._Element, matrix: Matrix) -> DrawnPart:
         if not node.tag.endswith("linearGradient") or node.get("spreadMethod", "pad") != "pad":
-            raise NotPlain(NOT_PLAIN["pattern"] if node.tag.endswith("pattern") else "colors that go over in rings")
+            raise NotPlain(NOT_PLAIN["pattern" if node.tag.endswith("pattern") else "rings"])
         stops = [(float(stop.get("offset", 0)), _style(stop)) for stop in node]
         if any(float(style.get("stop-opacity", 1)) < 1 for _, style in stops):
             raise NotPlain(SEE_THROUGH)
@@ -148,7 +155,7 @@ class _Reader:
         for (offset, _), color in zip(stops, colors, strict=True):
             share = (offset - start) / (end - start) if end > start else 0
             if np.abs(first + (last - first) * share - color).max() > STOP_TOLERANCE:
-                raise NotPlain("colors that go over into several others")
+                raise NotPlain(later("colors that go over into several others"))
         x1, y1, x2, y2 = (float(node.get(name, 0)) for name in ("x1", "y1", "x2", "y2"))
         along = np.array([x2 - x1, y2 - y1])
         from_, to = np.array([x1, y1]) + along * start, np.array([x1, y1]) + along * end
@@ -226,7 +233,7 @@ def _lies_in(outline: Outline, clip: Outline) -> bool:
 def _rgb(written: str) -> np.ndarray:
     percents = PERCENTS.match(written)
     if not percents:
-        raise NotPlain("colors of an unknown kind")
+        raise NotPlain(later("colors of an unknown kind"))
     return np.array([float(share) * 2.55 for share in percents.groups()])
 
 

@@ -13,6 +13,7 @@ from yenzo.core.artwork.pictures import Opened, open_outside_picture, saved
 from yenzo.core.artwork.tracing import darkened, trace
 from yenzo.core.artwork.vectors import open_drawing
 from yenzo.core.errors import ArtworkError
+from yenzo.core.speaking import say
 
 SHOWN_EDGE_PX = 1400
 DRAWINGS = frozenset({"svg", "pdf"})
@@ -45,7 +46,7 @@ def _of_picture(
     if ground is not None and box is not None:
         wishes.append("no_ground")
     if box is None and picture.mode == "RGBA":
-        raise ArtworkError("shows_nothing", name, f"“{name}” shows nothing: all of it is transparent.")
+        raise ArtworkError("shows_nothing", name, say("“{name}” shows nothing: all of it is transparent.", name=name))
     if wanted.no_ground and ground is not None and box is not None:
         picture = without_ground(picture, ground)
     if wanted.trim and box is not None:

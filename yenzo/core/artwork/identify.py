@@ -4,8 +4,9 @@ import re
 
 from yenzo.core.artwork.facts import ArtworkLimits
 from yenzo.core.errors import ArtworkError
+from yenzo.core.speaking import decimal, later, say, say_many
 
-TAKEN = "PNG, JPEG, WebP, TIFF and HEIC pictures and SVG and PDF drawings can be used"
+TAKEN = later("PNG, JPEG, WebP, TIFF and HEIC pictures and SVG and PDF drawings can be used")
 SIGNATURES: tuple[tuple[bytes, str], ...] = (
     (b"\x89PNG\r\n\x1a\n", "png"),
     (b"\xff\xd8\xff", "jpeg"),
@@ -15,14 +16,14 @@ SIGNATURES: tuple[tuple[bytes, str], ...] = (
     (b"GIF8", "GIF"),
     (b"BM", "BMP"),
     (b"PK\x03\x04", "ZIP"),
-    (b"8BPS", "layered picture"),
+    (b"8BPS", later("layered picture")),
     (b"%!PS", "PostScript"),
-    (b"\x1f\x8b", "compressed (SVGZ)"),
-    (b"\x00\x01\x00\x00", "font"),
-    (b"OTTO", "font"),
-    (b"ttcf", "font"),
-    (b"wOFF", "font"),
-    (b"wOF2", "font"),
+    (b"\x1f\x8b", later("compressed (SVGZ)")),
+    (b"\x00\x01\x00\x00", later("font")),
+    (b"OTTO", later("font")),
+    (b"ttcf", later("font")),
+    (b"wOFF", later("font")),
+    (b"wOF2", later("font")),
 )
 USED = frozenset({"png", "jpeg", "tiff", "pdf"})
 # The brands of ISO 23008-12 that photos come in; AVIF (ISO 23000-22) is another coding.
@@ -36,23 +37,23 @@ WEB_PAGE = re.compile(rb"<script\b|<\?php|<!doctype html|<html\b", re.I)
 def identify(data: bytes, name: str, limits: ArtworkLimits) -> str:
     """Return "png", "jpeg", "webp", "tiff", "heic", "svg" or "pdf" by a file's beginning; raises ArtworkError."""
     if not data:
-        raise ArtworkError("empty", name, f"“{name}” is empty (0 bytes). Please pick the file again.")
+        raise ArtworkError("empty", name, say("“{name}” is empty (0 bytes). Please pick the file again.", name=name))
     if len(data) > limits.most_bytes:
         raise too_many_bytes(name, len(data), limits.most_bytes)
     for signature, kind in SIGNATURES:
         if data.startswith(signature):
             if kind in USED:
                 return kind
-            raise _wrong_kind(name, f"is a {kind} file")
+            raise _wrong_kind(name, say("is a {kind} file", kind=say(kind)))
     if data[:4] == b"RIFF" and data[8:12] == b"WEBP":
         return "webp"
     if data[4:8] == b"ftyp":
         if data[8:12] in HEIC_BRANDS:
             return "heic"
-        raise _wrong_kind(name, "is an AVIF picture" if data[8:12] == b"avif" else "is a film")
+        raise _wrong_kind(name, say("is an AVIF picture") if data[8:12] == b"avif" else say("is a film"))
     if _looks_like_svg(data[:4096]):
         return "svg"
-    raise _wrong_kind(name, "is not a picture, whatever its name says")
+    raise _wrong_kind(name, say("is not a picture, whatever its name says"))
 
 
 def _looks_like_svg(start: bytes) -> bool:
@@ -67,38 +68,61 @@ def refuse_two_in_one(data: bytes, kind: str, name: str) -> None:
         return
     found = None
     if PDF_START in data[:1024]:
-        found = "a PDF file"
+        found = say("a PDF file")
     elif WEB_PAGE.search(data):
-        found = "a web page"
+        found = say("a web page")
     else:
         at = data.rfind(ZIP_END, max(0, len(data) - ZIP_TAIL))
         # The end record is 22 bytes and a comment whose length it tells (APPNOTE, 4.3.16).
         if at >= 0 and at + 22 + int.from_bytes(data[at + 20 : at + 22], "little") == len(data):
-            found = "a ZIP file"
+            found = say("a ZIP file")
     if found:
-        message = f"“{name}” is a picture and {found} in one. Please open it and save it anew as a picture."
+        message = say(
+            "“{name}” is a picture and {found} in one. Please open it and save it anew as a picture.",
+            name=name,
+            found=found,
+        )
         raise ArtworkError("two_in_one", name, message)
 
 
 def too_many_bytes(name: str, size: int, most: int) -> ArtworkError:
     """Return the refusal of a file that is too large."""
-    message = (
-        f"“{name}” has {size / 1e6:.1f} MB; at most {most / 1e6:g} MB can be taken. "
-        "Please save it smaller, for example as a JPEG."
+    message = say(
+        "“{name}” has {size} MB; at most {most} MB can be taken. Please save it smaller, for example as a JPEG.",
+        name=name,
+        size=decimal(size / 1000000.0, 1),
+        most=decimal(most / 1000000.0),
     )
     return ArtworkError("too_many_bytes", name, message)
 
 
+def no_such_page(name: str, pages: int) -> ArtworkError:
+    """Return the refusal of a page that a file hasn't."""
+    message = say_many(
+        "“{name}” has only one page. Please choose another one.",
+        "“{name}” has only {count} pages. Please choose another one.",
+        pages,
+        name=name,
+    )
+    return ArtworkError("no_such_page", name, message)
+
+
 def damaged(name: str) -> ArtworkError:
     """Return the refusal of a file that ends too early or contradicts itself."""
-    message = f"“{name}” is damaged or cut off and can't be opened. Please save or send it again."
+    message = say("“{name}” is damaged or cut off and can't be opened. Please save or send it again.", name=name)
     return ArtworkError("damaged", name, message)
 
 
 def unsafe(name: str, what: str, remedy: str) -> ArtworkError:
     """Return the refusal of a drawing that does more than draw."""
-    return ArtworkError("unsafe", name, f"“{name}” can't be opened safely: {what}. {remedy}")
+    return ArtworkError(
+        "unsafe", name, say("“{name}” can't be opened safely: {what}. {remedy}", name=name, what=what, remedy=remedy)
+    )
 
 
 def _wrong_kind(name: str, what: str) -> ArtworkError:
-    return ArtworkError("wrong_kind", name, f"“{name}” {what}. {TAKEN}; please save it as one of these.")
+    return ArtworkError(
+        "wrong_kind",
+        name,
+        say("“{name}” {what}. {taken}; please save it as one of these.", name=name, what=what, taken=say(TAKEN)),
+    )

@@ -14,6 +14,7 @@ from typing import Any
 from yenzo.core.artwork.facts import ArtworkFacts, ArtworkLimits, Preparation, PreparedArtwork
 from yenzo.core.artwork.identify import identify, too_many_bytes
 from yenzo.core.errors import ArtworkError
+from yenzo.core.speaking import reader, say
 
 
 def inspect_artwork(
@@ -29,7 +30,9 @@ def inspect_artwork(
         with path.open("rb") as stream:
             identify(stream.read(1_000_000), name, limits)
     except OSError as error:
-        raise ArtworkError("unreadable", name, f"“{name}” can't be read: {error.strerror}.") from error
+        raise ArtworkError(
+            "unreadable", name, say("“{name}” can't be read: {strerror}.", name=name, strerror=error.strerror)
+        ) from error
     with tempfile.TemporaryDirectory(prefix="artwork-") as folder:
         request = {
             "path": str(path.resolve()),
@@ -37,6 +40,7 @@ def inspect_artwork(
             "limits": limits.model_dump(),
             "wanted": (wanted or Preparation()).model_dump(),
             "folder": folder,
+            "reader": reader(),
         }
         return _answer(_run_child(request, name, limits), name)
 
@@ -59,7 +63,9 @@ def _run_child(request: dict[str, Any], name: str, limits: ArtworkLimits) -> byt
 
 
 def _gave_up(name: str) -> ArtworkError:
-    message = f"“{name}” takes too much time or memory to open. Please save it smaller or in another kind."
+    message = say(
+        "“{name}” takes too much time or memory to open. Please save it smaller or in another kind.", name=name
+    )
     return ArtworkError("too_heavy", name, message)
 
 

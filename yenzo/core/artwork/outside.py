@@ -5,6 +5,7 @@ import subprocess
 
 from yenzo.core.artwork.identify import damaged
 from yenzo.core.errors import ArtworkError
+from yenzo.core.speaking import say
 
 MOST_WRITTEN_BYTES = 1_000_000_000
 
@@ -21,10 +22,14 @@ def run_tool(command: list[str], name: str, *, data: bytes | None = None, writes
             env={"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8", "HOME": "/nonexistent"},
         )
     except FileNotFoundError as error:
-        message = f"“{name}” can't be opened: {command[0]} is missing here. “make setup” installs it."
+        message = say(
+            "“{name}” can't be opened: {command} is missing here. “make setup” installs it.",
+            name=name,
+            command=command[0],
+        )
         raise ArtworkError("tool_missing", name, message) from error
     if done.returncode < 0:
-        message = f"“{name}” takes too much time or memory to open. Please save it smaller or simpler."
+        message = say("“{name}” takes too much time or memory to open. Please save it smaller or simpler.", name=name)
         raise ArtworkError("too_heavy", name, message)
     if done.returncode:
         raise damaged(name)

@@ -7,12 +7,13 @@ from dataclasses import dataclass
 import pikepdf
 
 from yenzo.core.artwork.drawing import LONGER_SIDE
-from yenzo.core.artwork.identify import damaged, unsafe
+from yenzo.core.artwork.identify import damaged, no_such_page, unsafe
 from yenzo.core.artwork.svg_safety import AS_OUTLINES
 from yenzo.core.errors import ArtworkError
 from yenzo.core.measure import plain_number
+from yenzo.core.speaking import later, say
 
-REMEDY = "Please print it into a new PDF, or save it as a PNG."
+REMEDY = later("Please print it into a new PDF, or save it as a PNG.")
 MOST_PAGES, MOST_OBJECTS = 2000, 500_000
 END_WITHIN = 4096
 FONT_FILES = ("/FontFile", "/FontFile2", "/FontFile3")
@@ -33,15 +34,23 @@ def safe_page(data: bytes, name: str, page: int) -> PdfPage:
     try:
         with pikepdf.open(io.BytesIO(data)) as pdf:
             if len(pdf.objects) > MOST_OBJECTS:
-                raise ArtworkError("too_heavy", name, f"“{name}” has more than {MOST_OBJECTS} parts. {REMEDY}")
+                raise ArtworkError(
+                    "too_heavy",
+                    name,
+                    say(
+                        "“{name}” has more than {most} parts. {remedy}",
+                        name=name,
+                        most=MOST_OBJECTS,
+                        remedy=say(REMEDY),
+                    ),
+                )
             _refuse_actions(pdf, name)
             count = _page_count(pdf, name)
             if page > count:
-                has = "only one page" if count == 1 else f"only {count} pages"
-                raise ArtworkError("no_such_page", name, f"“{name}” has {has}. Please choose another one.")
+                raise no_such_page(name, count)
             return PdfPage(_single(pdf, page - 1, name), count)
     except pikepdf.PasswordError as error:
-        message = f"“{name}” is locked by a password. Please save it without one."
+        message = say("“{name}” is locked by a password. Please save it without one.", name=name)
         raise ArtworkError("locked", name, message) from error
     except (pikepdf.PdfError, ValueError, TypeError, KeyError, AttributeError, RecursionError) as error:
         raise damaged(name) from error
@@ -50,7 +59,16 @@ def safe_page(data: bytes, name: str, page: int) -> PdfPage:
 def _page_count(pdf: pikepdf.Pdf, name: str) -> int:
     count = len(pdf.pages)
     if count > MOST_PAGES:
-        raise ArtworkError("too_many_pages", name, f"“{name}” has {count} pages; at most {MOST_PAGES} can be opened.")
+        raise ArtworkError(
+            "too_many_pages",
+            name,
+            say(
+                "“{name}” has {count} pages; at most {most} can be opened.",
+                name=name,
+                count=count,
+                most=MOST_PAGES,
+            ),
+        )
     if not count:
         raise damaged(name)
     return count
@@ -61,9 +79,9 @@ def _refuse_actions(pdf: pikepdf.Pdf, name: str) -> None:
         for item in _dictionaries(found):
             action = item.get("/S")
             if "/JS" in item or action == pikepdf.Name.JavaScript:
-                raise unsafe(name, "it has a script inside", REMEDY)
+                raise unsafe(name, say("it has a script inside"), say(REMEDY))
             if action == pikepdf.Name.Launch:
-                raise unsafe(name, "it starts other programs", REMEDY)
+                raise unsafe(name, say("it starts other programs"), say(REMEDY))
 
 
 def _dictionaries(item: pikepdf.Object) -> Iterator[pikepdf.Dictionary]:
@@ -118,5 +136,10 @@ def _refuse_absent_fonts(output: io.BytesIO, name: str) -> None:
             descriptor = item.get("/FontDescriptor", {})
             if not any(key in descriptor for key in FONT_FILES):
                 font = str(item.get("/BaseFont", "/unnamed"))[1:].split("+")[-1]
-                message = f"“{name}” uses the typeface {font} without bringing it along. {AS_OUTLINES}"
+                message = say(
+                    "“{name}” uses the typeface {font} without bringing it along. {remedy}",
+                    name=name,
+                    font=font,
+                    remedy=say(AS_OUTLINES),
+                )
                 raise ArtworkError("live_text", name, message)

@@ -10,15 +10,16 @@ from pathlib import Path
 from PIL import Image, ImageCms, ImageOps
 
 from yenzo.core.artwork.facts import ArtworkLimits
-from yenzo.core.artwork.identify import damaged
+from yenzo.core.artwork.identify import damaged, no_such_page
 from yenzo.core.artwork.outside import run_tool
 from yenzo.core.errors import ArtworkError
+from yenzo.core.speaking import later, say
 
 PILLOW_NAMES = {"png": "PNG", "jpeg": "JPEG", "webp": "WEBP", "tiff": "TIFF", "heic": "PNG"}
 LEAST_EDGE_PX, MOST_RATIO = 8, 60
-BROKEN_PROFILE = "Its color profile is broken and was left out."
-FIRST_OF_ANIMATION = "Only the first picture of the animation is used."
-DEEP = "It has 16 bits a color; 8 are used."
+BROKEN_PROFILE = later("Its color profile is broken and was left out.")
+FIRST_OF_ANIMATION = later("Only the first picture of the animation is used.")
+DEEP = later("It has 16 bits a color; 8 are used.")
 
 
 @dataclass(frozen=True)
@@ -40,17 +41,20 @@ def open_outside_picture(path: Path, kind: str, name: str, limits: ArtworkLimits
         frames = getattr(picture, "n_frames", 1)
         pages = frames if kind == "tiff" else 1
         if page > pages:
-            has = "only one page" if pages == 1 else f"only {pages} pages"
-            raise ArtworkError("no_such_page", name, f"“{name}” has {has}. Please choose another one.")
+            raise no_such_page(name, pages)
         if frames > limits.most_frames:
-            message = f"“{name}” is an animation of {frames} pictures. Please save one of them as a picture."
+            message = say(
+                "“{name}” is an animation of {frames} pictures. Please save one of them as a picture.",
+                name=name,
+                frames=frames,
+            )
             raise ArtworkError("too_many_frames", name, message)
         if pages > 1:
             picture.seek(page - 1)
             _bounded(picture, name, limits)
-        notes = [FIRST_OF_ANIMATION] if frames > pages else []
+        notes = [say(FIRST_OF_ANIMATION)] if frames > pages else []
         if pages > 1:
-            notes.append(f"Page {page} of {pages} is used.")
+            notes.append(say("Page {page} of {pages} is used.", page=page, pages=pages))
         # heif-convert turns photos upright itself.
         upright = picture if kind == "heic" else ImageOps.exif_transpose(picture)
         upright.load()
@@ -93,13 +97,22 @@ def _converted(path: Path, name: str, folder: Path) -> Path:
 def _bounded(picture: Image.Image, name: str, limits: ArtworkLimits) -> None:
     width, height = picture.size
     if width * height > limits.most_pixels:
-        message = (
-            f"“{name}” has {width} × {height} pixels, more than the {limits.most_pixels // 1_000_000} million that can "
-            "be opened. Please save it smaller."
+        message = say(
+            "“{name}” has {width} × {height} pixels, more than the {most_pixels} million "
+            "that can be opened. Please save it smaller.",
+            name=name,
+            width=width,
+            height=height,
+            most_pixels=limits.most_pixels // 1000000,
         )
         raise ArtworkError("too_many_pixels", name, message)
     if min(width, height) < LEAST_EDGE_PX or max(width, height) > MOST_RATIO * min(width, height):
-        message = f"“{name}” has {width} × {height} pixels: a mere line. Please pick another picture."
+        message = say(
+            "“{name}” has {width} × {height} pixels: a mere line. Please pick another picture.",
+            name=name,
+            width=width,
+            height=height,
+        )
         raise ArtworkError("too_narrow", name, message)
 
 
@@ -118,7 +131,7 @@ def _to_srgb(picture: Image.Image, notes: list[str]) -> Image.Image:
         picture = _by_profile(picture, profile, notes)
     if picture.mode.startswith("I;16"):
         # Sixteen bits a sample: keep the upper eight.
-        notes.append(DEEP)
+        notes.append(say(DEEP))
         picture = picture.convert("I").point(lambda value: value / 256).convert("L")
     return picture.convert("RGBA" if has_alpha else "RGB")
 
@@ -130,7 +143,7 @@ def _by_profile(picture: Image.Image, profile: bytes, notes: list[str]) -> Image
         source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
         converted = ImageCms.profileToProfile(color, source, ImageCms.createProfile("sRGB"), outputMode="RGB")
     except (ImageCms.PyCMSError, OSError, ValueError):
-        notes.append(BROKEN_PROFILE)
+        notes.append(say(BROKEN_PROFILE))
         return picture
     if converted is None:
         return picture

@@ -6,11 +6,12 @@ from lxml import etree
 
 from yenzo.core.artwork.identify import damaged, unsafe
 from yenzo.core.errors import ArtworkError
+from yenzo.core.speaking import later, listed, say
 
 SVG = "{http://www.w3.org/2000/svg}"
 HREFS = ("href", "{http://www.w3.org/1999/xlink}href")
-REMEDY = "Please export it as a plain SVG, a PDF or a PNG."
-AS_OUTLINES = "Please turn texts into outlines (curves, paths) in your drawing program and save it again."
+REMEDY = later("Please export it as a plain SVG, a PDF or a PNG.")
+AS_OUTLINES = later("Please turn texts into outlines (curves, paths) in your drawing program and save it again.")
 INSIDE = re.compile(r"#|data:image/(png|jpeg);base64,", re.I)
 ELSEWHERE = re.compile(r"@import|url\(\s*[\"']?\s*(?!#)\w", re.I)
 MOVING = {"animate", "animateTransform", "animateMotion", "set"}
@@ -20,19 +21,23 @@ MOST_NODES, MOST_REPEATED = 200_000, 50_000
 def safe_svg(data: bytes, name: str) -> etree._Element:
     """Return the root of an SVG drawing; raises ArtworkError for one that isn't, or does more than draw."""
     if re.search(rb"<!entity", data, re.I):
-        raise unsafe(name, "it defines entities", REMEDY)
+        raise unsafe(name, say("it defines entities"), say(REMEDY))
     parser = etree.XMLParser(resolve_entities=False, no_network=True, load_dtd=False, huge_tree=False)
     try:
         root = etree.fromstring(data, parser)
     except etree.XMLSyntaxError as error:
         if "depth" in str(error).lower():
-            raise unsafe(name, "its parts lie in each other far too deeply", REMEDY) from error
+            raise unsafe(name, say("its parts lie in each other far too deeply"), say(REMEDY)) from error
         raise damaged(name) from error
     if root.tag not in {f"{SVG}svg", "svg"}:
-        raise ArtworkError("wrong_kind", name, f"“{name}” is a web page or another text, no drawing. {REMEDY}")
+        raise ArtworkError(
+            "wrong_kind",
+            name,
+            say("“{name}” is a web page or another text, no drawing. {remedy}", name=name, remedy=say(REMEDY)),
+        )
     dangers = _dangers(root, name)
     if dangers:
-        raise unsafe(name, " and ".join(dangers), REMEDY)
+        raise unsafe(name, listed(dangers), say(REMEDY))
     _refuse_repetition(root, name)
     return root
 
@@ -46,25 +51,34 @@ def _dangers(root: etree._Element, name: str) -> list[str]:
     found: dict[str, None] = {}
     for count, node in enumerate(root.iter()):
         if count > MOST_NODES:
-            raise ArtworkError("too_heavy", name, f"“{name}” has more than {MOST_NODES} parts. Please simplify it.")
+            raise ArtworkError(
+                "too_heavy",
+                name,
+                say("“{name}” has more than {most} parts. Please simplify it.", name=name, most=MOST_NODES),
+            )
         if node.tag is etree.ProcessingInstruction and "href" in (node.text or ""):
-            found["it points to files elsewhere"] = None
+            found[say("it points to files elsewhere")] = None
         if not isinstance(node.tag, str):
             continue
         local = _local(node)
         if local == "script" or any(_is_script(key, value) for key, value in node.attrib.items()):
-            found["it has a script inside"] = None
+            found[say("it has a script inside")] = None
         if local == "foreignObject":
-            found["it has a web page inside"] = None
+            found[say("it has a web page inside")] = None
         # A link around a part leads somewhere, but nothing is drawn from there.
         if local != "a" and any((link := node.get(key)) and not INSIDE.match(link.strip()) for key in HREFS):
-            found["it points to files elsewhere"] = None
+            found[say("it points to files elsewhere")] = None
         styles = [value for key, value in node.attrib.items() if key not in HREFS]
         if ELSEWHERE.search(" ".join([*styles, (node.text or "") if local == "style" else ""])):
-            found["it points to files elsewhere"] = None
+            found[say("it points to files elsewhere")] = None
         if local == "text" and "".join(node.itertext()).strip():
             text = " ".join("".join(node.itertext()).split())[:40]
-            message = f"“{name}” has a text (“{text}”) that needs a typeface which isn't in the file. {AS_OUTLINES}"
+            message = say(
+                "“{name}” has a text (“{text}”) that needs a typeface which isn't in the file. {remedy}",
+                name=name,
+                text=text,
+                remedy=say(AS_OUTLINES),
+            )
             raise ArtworkError("live_text", name, message)
     return list(found)
 
@@ -82,7 +96,7 @@ def _refuse_repetition(root: etree._Element, name: str) -> None:
     def count(node: etree._Element) -> int:
         """Return how many elements are drawn for a node, those that it repeats included."""
         if node in open_now:
-            raise unsafe(name, "a part of it repeats itself without end", REMEDY)
+            raise unsafe(name, say("a part of it repeats itself without end"), say(REMEDY))
         if node not in drawn:
             open_now.add(node)
             total = 1 + sum(count(child) for child in node if isinstance(child.tag, str))
@@ -93,7 +107,11 @@ def _refuse_repetition(root: etree._Element, name: str) -> None:
         return drawn[node]
 
     if count(root) > len(drawn) + MOST_REPEATED:
-        raise unsafe(name, f"its parts repeat each other more than {MOST_REPEATED} times", REMEDY)
+        raise unsafe(
+            name,
+            say("its parts repeat each other more than {most} times", most=MOST_REPEATED),
+            say(REMEDY),
+        )
 
 
 def _target(node: etree._Element) -> str:

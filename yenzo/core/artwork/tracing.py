@@ -11,6 +11,7 @@ from yenzo.core.errors import ArtworkError, ShapeError
 from yenzo.core.shapes.booleans import difference, union
 from yenzo.core.shapes.fitting import fit_ring
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.speaking import say
 
 INK = "#000000"
 LONGER_EDGE_PX = 2500
@@ -34,7 +35,9 @@ def trace(picture: Image.Image, wanted: OneColor, name: str, most_points: int) -
         if len(line) > 4 and shapely.Polygon(line).area >= SPECK_PX
     ]
     if not rings:
-        raise ArtworkError("shows_nothing", name, f"“{name}” has nothing dark enough. Please choose a lighter setting.")
+        raise ArtworkError(
+            "shows_nothing", name, say("“{name}” has nothing dark enough. Please choose a lighter setting.", name=name)
+        )
     tolerance = max(LEAST_TOLERANCE_PX, wanted.smoothness / 2)
     outline = Outline.joined(fit_ring(ring, tolerance) for ring in rings) if len(rings) <= MOST_RINGS else None
     if outline is None or len(outline.points) > most_points:
@@ -52,7 +55,9 @@ def darkened(drawing: Drawing, wanted: OneColor, name: str) -> Drawing:
     except ShapeError as error:
         raise _too_detailed(name) from error
     if not ink:
-        raise ArtworkError("shows_nothing", name, f"“{name}” has nothing dark enough. Please choose a lighter setting.")
+        raise ArtworkError(
+            "shows_nothing", name, say("“{name}” has nothing dark enough. Please choose a lighter setting.", name=name)
+        )
     return Drawing(drawing.width, drawing.height, (DrawnPart(ink.mapped(FROM_SHAPES), INK),))
 
 
@@ -70,8 +75,9 @@ def _lightness(color: str) -> float:
 
 
 def _too_detailed(name: str) -> ArtworkError:
-    message = (
-        f"“{name}” has too many fine details to become outlines of one color. Please choose a smoother setting or pick "
-        "a plainer picture."
+    message = say(
+        "“{name}” has too many fine details to become outlines of one color. Please "
+        "choose a smoother setting or pick a plainer picture.",
+        name=name,
     )
     return ArtworkError("too_detailed", name, message)

@@ -11,10 +11,12 @@ from PIL import Image, ImageChops, ImageFilter
 from yenzo.core.artwork.converted import NotPlain, read_converted
 from yenzo.core.artwork.drawing import LONGER_SIDE, Drawing, write_drawing
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
+from yenzo.core.artwork.identify import no_such_page
 from yenzo.core.artwork.outside import run_tool
 from yenzo.core.artwork.pdf_safety import safe_page
 from yenzo.core.artwork.svg_safety import is_moving, safe_svg
 from yenzo.core.errors import ArtworkError
+from yenzo.core.speaking import later, say
 
 FLATTENED_EDGE_PX, COMPARED_EDGE_PX = 4000, 800
 # Of 255; and how many pixels may differ as much.
@@ -37,15 +39,15 @@ def open_drawing(data: bytes, kind: str, name: str, limits: ArtworkLimits, wante
     if kind == "svg":
         root = safe_svg(data, name)
         if is_moving(root):
-            notes.append("It moves; it is used as it looks at the beginning.")
+            notes.append(say("It moves; it is used as it looks at the beginning."))
         pdf, pages = _as_pdf(data, name), 1
         if page > 1:
-            raise ArtworkError("no_such_page", name, f"“{name}” has only one page. Please choose another one.")
+            raise no_such_page(name, 1)
     else:
         found = safe_page(data, name, page)
         pdf, pages = found.data, found.pages
         if pages > 1:
-            notes.append(f"Page {page} of {pages} is used.")
+            notes.append(say("Page {page} of {pages} is used.", page=page, pages=pages))
     if wanted.as_picture:
         return OpenedDrawing(None, _as_png(pdf, name), pages, tuple(notes))
     try:
@@ -53,10 +55,10 @@ def open_drawing(data: bytes, kind: str, name: str, limits: ArtworkLimits, wante
         drawing = read_converted(converted, limits.most_points)
         _refuse_other_look(drawing, pdf, name)
     except NotPlain as reason:
-        notes.append(f"It has {reason}, so it is used as a picture.")
+        notes.append(say("It has {reason}, so it is used as a picture.", reason=say(str(reason))))
         return OpenedDrawing(None, _as_png(pdf, name), pages, tuple(notes))
     if drawing.bounds is None:
-        raise ArtworkError("shows_nothing", name, f"“{name}” shows nothing. Please check what is on it.")
+        raise ArtworkError("shows_nothing", name, say("“{name}” shows nothing. Please check what is on it.", name=name))
     return OpenedDrawing(drawing, b"", pages, tuple(notes))
 
 
@@ -82,7 +84,7 @@ def _refuse_other_look(drawing: Drawing, pdf: bytes, name: str) -> None:
     # Edges may differ by a part of a pixel, which the filter takes away.
     difference = ImageChops.difference(got, expected).convert("L").filter(ImageFilter.MinFilter(3))
     if sum(difference.histogram()[DIFFERENT:]) > MOST_DIFFERENT_PX:
-        raise NotPlain("parts that can't be kept exactly")
+        raise NotPlain(later("parts that can't be kept exactly"))
 
 
 def _on_white(png: bytes) -> Image.Image:

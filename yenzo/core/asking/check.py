@@ -10,6 +10,7 @@ from yenzo.core.documents.fields import UNASKED, AnyField, HeadingField, Typefac
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup
+from yenzo.core.speaking import say, say_many
 
 # What a problem with the goods themselves, and no field, is of.
 GOODS = "variant"
@@ -31,11 +32,15 @@ def _check_stock(setup: Setup, asked: Asked) -> Iterator[Problem]:
         return
     variant = setup.offer.variant(asked.variant)
     name = f"{setup.offer.name}, {variant.name}" if variant else setup.offer.name
-    other = " or choose another one" if len(setup.offer.variants) > 1 else ""
     if left:
-        message = f"Of “{name}” {left} are left; {asked.pieces} are wanted. Please take fewer{other}."
+        wanted = asked.pieces
+        message = say(
+            "Of “{name}” {left} are left; {wanted} are wanted. Please take fewer.", name=name, left=left, wanted=wanted
+        )
     else:
-        message = f"“{name}” is sold out. Please come back later{other}."
+        message = say("“{name}” is sold out. Please come back later.", name=name)
+    if len(setup.offer.variants) > 1:
+        message += " " + say("Or choose another one.")
     yield Problem(code="out_of_stock", field=GOODS, message=message)
 
 
@@ -91,9 +96,13 @@ def _emoji_words(setup: Setup, placement: TextPlacement, emoji: tuple[str, ...])
     side = setup.side(placement.side)
     area = side.area(placement.area) if side else None
     method = setup.materials.methods.get(area.method) if area else None
-    are = "is an emoji" if len(emoji) == 1 else "are emoji"
-    it = "it" if len(emoji) == 1 else "them"
-    return f"{quoted(emoji)} {are} and can't be {method.done if method else 'made'}. Please write it without {it}."
+    return say_many(
+        "{emoji} is an emoji and can't be {made}. Please write it without it.",
+        "{emoji} are emoji and can't be {made}. Please write it without them.",
+        len(emoji),
+        emoji=quoted(emoji),
+        made=method.done if method else say("made"),
+    )
 
 
 def _missing_words(
@@ -104,14 +113,33 @@ def _missing_words(
     def name(key: str) -> str:
         return setup.materials.typefaces[key].name
 
-    one = len(missing) == 1
-    subject = f"The {'character' if one else 'characters'} {quoted(missing)} {'is' if one else 'are'}"
-    said = f"{subject} not in the typeface {name(typeface)}. "
-    if not having and elsewhere:
-        names = ", ".join(name(key) for key in elsewhere)
-        said += f"Of the workshop's other typefaces, {names} {'has' if len(elsewhere) == 1 else 'have'} all you typed. "
-    if not having:
-        return said + f"Please write it without {'it' if one else 'them'}."
-    if len(having) == 1:
-        return said + f"{name(having[0])} has all you typed."
-    return said + f"These have all you typed: {', '.join(name(key) for key in having)}."
+    said = [
+        say_many(
+            "The character {characters} is not in the typeface {typeface}.",
+            "The characters {characters} are not in the typeface {typeface}.",
+            len(missing),
+            characters=quoted(missing),
+            typeface=name(typeface),
+        )
+    ]
+    if having:
+        said.append(
+            say_many(
+                "{typefaces} has all you typed.",
+                "These have all you typed: {typefaces}.",
+                len(having),
+                typefaces=", ".join(name(key) for key in having),
+            )
+        )
+        return " ".join(said)
+    if elsewhere:
+        said.append(
+            say_many(
+                "Of the workshop's other typefaces, {typefaces} has all you typed.",
+                "Of the workshop's other typefaces, {typefaces} have all you typed.",
+                len(elsewhere),
+                typefaces=", ".join(name(key) for key in elsewhere),
+            )
+        )
+    said.append(say_many("Please write it without it.", "Please write it without them.", len(missing)))
+    return " ".join(said)

@@ -8,9 +8,16 @@ import re
 from functools import lru_cache
 
 from yenzo.core.documents.fields import Pattern
+from yenzo.core.speaking import is_own, later, listed, reader, say, say_many
 
-NAMES = {"A": ("letter", "letters"), "9": ("digit", "digits"), "*": ("character", "characters")}
-SIGNS = {" ": "a space", "-": "a hyphen", ".": "a full stop", ",": "a comma", "/": "a slash", "'": "an apostrophe"}
+SIGNS = {
+    " ": later("a space"),
+    "-": later("a hyphen"),
+    ".": later("a full stop"),
+    ",": later("a comma"),
+    "/": later("a slash"),
+    "'": later("an apostrophe"),
+}
 COUNTS = ("", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve")
 CLASSES = {"A": r"[^\W\d_]", "9": r"\d", "*": r".", "[": "(?:", "]": ")?"}
 SIGN_MARKS = r"[\u0300-\u036f]*"
@@ -29,31 +36,40 @@ def _compiled(shape: str) -> re.Pattern[str]:
 
 def pattern_words(pattern: Pattern) -> str:
     """Return a pattern in plain words: its own, or those of its shapes."""
-    return pattern.words or ", or ".join(shape_words(shape) for shape in pattern.shapes)
+    return pattern.words or say(", or ").join(shape_words(shape) for shape in pattern.shapes)
 
 
 def shape_words(shape: str) -> str:
     """Return a shape in plain words."""
     said: list[str] = []
-    at, maybe = 0, ""
+    at, is_maybe = 0, False
     while at < len(shape):
         sign = shape[at]
         count = len(shape[at:]) - len(shape[at:].lstrip(sign))
         if sign in "[]":
-            maybe = "perhaps " if sign == "[" else ""
+            is_maybe = sign == "["
             at += 1
             continue
-        said.append(maybe + _run_words(sign, count))
+        words = _run_words(sign, count)
+        said.append(say("perhaps {what}", what=words) if is_maybe else words)
         at += count
-    return said[0] if len(said) == 1 else f"{', '.join(said[:-1])} and {said[-1]}"
+    return listed(said)
 
 
 def _run_words(sign: str, count: int) -> str:
-    number = COUNTS[count] if count < len(COUNTS) else str(count)
-    if sign in NAMES:
-        return f"{number} {NAMES[sign][count > 1]}"
-    name = SIGNS.get(sign, f"“{sign}”")
-    return name if count == 1 else f"{number} times {name.removeprefix('a ').removeprefix('an ')}"
+    # Numbers in words are English; other languages have digits.
+    number = COUNTS[count] if count < len(COUNTS) and is_own(reader()) else str(count)
+    match sign:
+        case "A":
+            return say_many("one letter", "{number} letters", count, number=number)
+        case "9":
+            return say_many("one digit", "{number} digits", count, number=number)
+        case "*":
+            return say_many("one character", "{number} characters", count, number=number)
+    name = say(SIGNS[sign]) if sign in SIGNS else say("“{word}”", word=sign)
+    if count == 1:
+        return name
+    return say("{number} times {sign}", number=number, sign=name.removeprefix("a ").removeprefix("an "))
 
 
 def pattern_fault(pattern: Pattern) -> str | None:

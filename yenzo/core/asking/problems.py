@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from typing import Protocol
 
 from yenzo.core.documents.values import Frozen
+from yenzo.core.speaking import listed, say
 
 
 class Problem(Frozen):
@@ -28,5 +29,4 @@ class Coverage(Protocol):
 
 def quoted(words: Iterable[str]) -> str:
     """Return words in quotes as a list in a sentence."""
-    parts = [f"“{word}”" for word in words]
-    return parts[0] if len(parts) == 1 else f"{', '.join(parts[:-1])} and {parts[-1]}"
+    return listed(say("“{word}”", word=word) for word in words)

@@ -7,6 +7,7 @@ from yenzo.core.asking.kinds import Around, kind_of
 from yenzo.core.documents.fields import UNASKED, AnyField, OptionsField, TypedField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
+from yenzo.core.speaking import decimal, reader
 
 
 class SaidEntry(Frozen):
@@ -21,16 +22,16 @@ class SaidEntry(Frozen):
 
 
 def say_amount(amount: Decimal) -> str:
-    """Return an amount as the workshop writes it in sentences, with at least two decimals and no currency."""
-    return f"{amount:.2f}" if amount == round(amount, 2) else f"{amount.normalize():f}"
+    """Return an amount as its reader writes it in sentences, with at least two decimals and no currency."""
+    return decimal(amount, 2) if amount == round(amount, 2) else decimal(amount)
 
 
-def value_name(setup: Setup, field: AnyField, key: str, language: str = "en") -> str:
+def value_name(setup: Setup, field: AnyField, key: str) -> str:
     """Return what a customer calls the entry of a field, or one of several."""
     if isinstance(field, OptionsField):
         option = field.option(key)
         return option.label if option else key
-    return str(kind_of(field).words(field, key, Around(setup, language, None)))
+    return str(kind_of(field).words(field, key, Around(setup, reader(), None)))
 
 
 def say_entries(setup: Setup, asked: Asked) -> tuple[SaidEntry, ...]:

@@ -45,7 +45,17 @@ def with_kits(setup: Setup, uses: Sequence[KitUse]) -> Setup:
     for use in uses:
         for name, items in _Renamed(use).parts().items():
             document[name] = [*document.get(name, []), *items]
+        document["wording"] = _joined_wording(use.setup.wording, document.get("wording", {}))
     return read_setup(document)
+
+
+def _joined_wording(
+    theirs: Mapping[str, Mapping[str, str]], own: dict[str, dict[str, str]]
+) -> dict[str, dict[str, str]]:
+    """Return the translations of a kit and of a product; the product's own count where both have some."""
+    return {
+        language: {**theirs.get(language, {}), **own.get(language, {})} for language in dict.fromkeys([*theirs, *own])
+    }
 
 
 class _Renamed:

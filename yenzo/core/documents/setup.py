@@ -19,11 +19,13 @@ from yenzo.core.documents.values import (
     Frozen,
     Key,
     Label,
+    Language,
     Length,
     Money,
     Picture,
     ScreenColor,
     Text,
+    Words,
 )
 
 Properties = dict[
@@ -155,6 +157,10 @@ class Setup(Frozen):
     charges: tuple[AnyCharge, ...] = ()
     placements: tuple[AnyPlacement, ...] = ()
     materials: Materials = Materials()
+    language: Language = Field(default="en", description="of all words that have no other")
+    wording: dict[Language, dict[Words, Words]] = Field(
+        default={}, description="by language (BCP 47): what customers read, by the words that it translates"
+    )
 
     @model_validator(mode="after")
     def _consistent(self) -> Self:

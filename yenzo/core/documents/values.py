@@ -27,6 +27,8 @@ def _only_plain_amounts(value: object) -> object:
 
 Text = Annotated[str, AfterValidator(clean_text), Field(max_length=20_000)]
 Label = Annotated[str, AfterValidator(clean_text), Field(min_length=1, max_length=200)]
+Words = Annotated[str, AfterValidator(clean_text), Field(min_length=1, max_length=20_000)]
+Language = Annotated[str, Field(pattern=r"^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$")]
 Key = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9_-]{0,59}$")]
 Sha256 = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 ScreenColor = Annotated[str, Field(pattern=r"^#[0-9a-fA-F]{6}$")]

@@ -29,6 +29,7 @@ from yenzo.core.planning.work import Work
 from yenzo.core.render.files import render_file
 from yenzo.core.render.pdf import PdfColors
 from yenzo.core.scene.nodes import AreaScene
+from yenzo.core.speaking import OWN_LANGUAGE, speaking
 
 # The earliest date a ZIP can carry: a real one would make every pack different.
 NO_DATE = (1980, 1, 1, 0, 0, 0)
@@ -50,6 +51,7 @@ class _File:
     data: bytes
 
 
+@speaking(OWN_LANGUAGE)  # whoever asks for it: a pack is the same for all
 def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
     """Make the pack of a piece; `on_progress` is told (steps done, steps in all) after each file."""
     areas = [area for area in work.walked.scene.areas if area.nodes]

@@ -25,7 +25,8 @@ from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError
 from yenzo.core.formulas.evaluate import Named, evaluate
 from yenzo.core.pricing.amounts import Amount, Amounts
-from yenzo.core.pricing.counting import COUNTED, beyond_words, count_of, from_words
+from yenzo.core.pricing.counting import beyond_words, count_of, counted_words, from_words
+from yenzo.core.speaking import decimal, say
 
 Row = tuple[str, Decimal]
 
@@ -91,11 +92,10 @@ class Charged:
         more = count_of(charge, self.asked, amount) - charge.beyond
         if more <= 0:
             return None
-        one, many = COUNTED[type(charge)]
-        beyond = beyond_words(charge.beyond)
         name = charge_name(self.setup, charge)  # type: ignore[arg-type] # every counted charge is one of them
-        noun = one if more == 1 else many
-        return f"{name}: {more.normalize():f} {noun}{beyond}, at {say_amount(charge.amount)}", charge.amount * more
+        counted = f"{counted_words(charge, more)}{beyond_words(charge.beyond)}"
+        label = say("{name}: {counted}, at {amount}", name=name, counted=counted, amount=say_amount(charge.amount))
+        return label, charge.amount * more
 
     def _by_band(self, charge: BandCharge, amount: Amount) -> Row | None:
         of = {
@@ -133,4 +133,4 @@ class _Both(dict[str, Named]):
 
 
 def _share(label: str, percent: Decimal) -> str:
-    return f"{label}: {percent.normalize():f} % of the base price"
+    return say("{name}: {percent} % of the base price", name=label, percent=decimal(percent))

@@ -18,34 +18,62 @@ from yenzo.core.documents.charges import (
 )
 from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.pricing.amounts import Amount
-
-COUNTED: dict[type[CountedCharge], tuple[str, str]] = {
-    CharacterCharge: ("character", "characters"),
-    WordCharge: ("word", "words"),
-    LineCharge: ("line", "lines"),
-    UploadCharge: ("file", "files"),
-    ColorCharge: ("color", "colors"),
-    SideCharge: ("side", "sides"),
-    PlacedCharge: ("item placed", "items placed"),
-    SquareCharge: ("cm²", "cm²"),
-}
+from yenzo.core.speaking import decimal, say, say_many
 
 
-def a_noun(charge: CountedCharge) -> str:
-    """Return one of what a charge counts, with its article: "a character", "an item placed"."""
-    one = COUNTED[type(charge)][0]
-    return f"{'an' if one[0] in 'aeiou' else 'a'} {one}"
+def counted_words(charge: CountedCharge, count: Decimal | int) -> str:
+    """Return so many of what a charge counts: "1 character", "2.5 cm²"."""
+    match charge:
+        case CharacterCharge():
+            return say_many("{count} character", "{count} characters", count)
+        case WordCharge():
+            return say_many("{count} word", "{count} words", count)
+        case LineCharge():
+            return say_many("{count} line", "{count} lines", count)
+        case UploadCharge():
+            return say_many("{count} file", "{count} files", count)
+        case ColorCharge():
+            return say_many("{count} color", "{count} colors", count)
+        case SideCharge():
+            return say_many("{count} side", "{count} sides", count)
+        case PlacedCharge():
+            return say_many("{count} item placed", "{count} items placed", count)
+        case _:
+            return say("{number} cm²", number=decimal(count))
+
+
+def rate_words(charge: CountedCharge, amount: str) -> str:
+    """Return what one of what a charge counts costs: "£0.50 a character"."""
+    match charge:
+        case CharacterCharge():
+            return say("{amount} a character", amount=amount)
+        case WordCharge():
+            return say("{amount} a word", amount=amount)
+        case LineCharge():
+            return say("{amount} a line", amount=amount)
+        case UploadCharge():
+            return say("{amount} a file", amount=amount)
+        case ColorCharge():
+            return say("{amount} a color", amount=amount)
+        case SideCharge():
+            return say("{amount} a side", amount=amount)
+        case PlacedCharge():
+            return say("{amount} an item placed", amount=amount)
+        case _:
+            return say("{amount} a cm²", amount=amount)
 
 
 def beyond_words(beyond: int) -> str:
     """Return what is free of charge, as it is said after what is counted; empty for nothing."""
-    return f" beyond the first{f' {beyond}' if beyond > 1 else ' one'}" if beyond else ""
+    return " " + say_many("beyond the first one", "beyond the first {count}", beyond) if beyond else ""
 
 
 def from_words(band: Band, of: str) -> str:
     """Return where a band begins: "from 10 pieces on"."""
-    noun = {"pieces": " piece" if band.begins == 1 else " pieces", "cm2": " cm²", "entry": ""}[of]
-    return f"from {band.begins.normalize():f}{noun} on"
+    if of == "pieces":
+        return say_many("from {count} piece on", "from {count} pieces on", band.begins)
+    number = decimal(band.begins)
+    return say("from {number} cm² on", number=number) if of == "cm2" else say("from {number} on", number=number)
 
 
 def count_of(charge: CountedCharge, asked: Asked, amount: Amount) -> Decimal:

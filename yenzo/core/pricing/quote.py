@@ -13,6 +13,7 @@ from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen, Money
 from yenzo.core.pricing.amounts import Amounts
 from yenzo.core.pricing.charging import Charged
+from yenzo.core.speaking import decimal, say
 
 BASE, VARIANT, TAX, EXTRAS, EXTRA = "base", "variant", "tax", "extras", "extra"
 
@@ -50,8 +51,14 @@ class Quote(Frozen):
             if hidden:
                 at = next((at for at, line in enumerate(shown) if line.key == TAX), len(shown))
                 amount = sum(hidden, Decimal(0))
-                shown.insert(at, QuoteLine(key=f"{EXTRAS}-{per}", label="Personalization", amount=amount, per=per))
+                shown.insert(at, QuoteLine(key=f"{EXTRAS}-{per}", label=say("Personalization"), amount=amount, per=per))
         return tuple(shown)
+
+    def worded_as(self, other: "Quote") -> "Quote":
+        """Return the quote with its own amounts and the words of another one, where that has the same rows."""
+        labels = {line.key: line.label for line in other.lines}
+        lines = tuple(line.model_copy(update={"label": labels.get(line.key, line.label)}) for line in self.lines)
+        return self.model_copy(update={"lines": lines})
 
     @property
     def taxes_included(self) -> bool:
@@ -75,7 +82,7 @@ def price(setup: Setup, asked: Asked, amounts: Amounts, charged_already: frozens
         tax = (total * percent / (100 + percent)).quantize(unit, ROUND_HALF_UP)
     elif percent:
         tax = (total * percent / 100).quantize(unit, ROUND_HALF_UP)
-        lines.append(QuoteLine(key=TAX, label=f"{percent.normalize():f} % tax", amount=tax, per="line"))
+        lines.append(QuoteLine(key=TAX, label=say("{percent} % tax", percent=decimal(percent)), amount=tax, per="line"))
         total += tax
     return Quote(
         lines=tuple(lines),

@@ -16,49 +16,59 @@ from yenzo.core.documents.charges import (
     SquareCharge,
 )
 from yenzo.core.documents.setup import Setup
-from yenzo.core.pricing.counting import a_noun, beyond_words, from_words
+from yenzo.core.pricing.counting import beyond_words, from_words, rate_words
+from yenzo.core.speaking import decimal, listed, say
 
-Say = Callable[[Decimal], str]
-PER = {"piece": "", "line": " once for all pieces", "order": " once an order"}
-
-
-def charge_words(setup: Setup, charge: AnyCharge, say: Say) -> list[str]:
-    """Return what a charge adds, as parts of a sentence; `say` writes an amount."""
-    said = _said(setup, charge, say)
-    known = (("at least", charge.least), ("at most", charge.most))
-    bounds = " and ".join(f"{word} {say(bound)}" for word, bound in known if bound is not None)
-    if said and bounds:
-        said[-1] += f" ({bounds})"
-    return [f"{part}{PER[charge.per]}" for part in said]
+Write = Callable[[Decimal], str]
 
 
-def _said(setup: Setup, charge: AnyCharge, say: Say) -> list[str]:
+def charge_words(setup: Setup, charge: AnyCharge, write: Write) -> list[str]:
+    """Return what a charge adds, as parts of a sentence; `write` writes an amount."""
+    said = _said(setup, charge, write)
+    least = [] if charge.least is None else [say("at least {amount}", amount=write(charge.least))]
+    most = [] if charge.most is None else [say("at most {amount}", amount=write(charge.most))]
+    if said and (least or most):
+        said[-1] += f" ({listed([*least, *most])})"
+    return [_per(part, charge) for part in said]
+
+
+def _per(part: str, charge: AnyCharge) -> str:
+    if charge.per == "piece":
+        return part
+    return (
+        say("{amount} once for all pieces", amount=part)
+        if charge.per == "line"
+        else say("{amount} once an order", amount=part)
+    )
+
+
+def _said(setup: Setup, charge: AnyCharge, write: Write) -> list[str]:
     match charge:
         case FixedCharge():
-            return [say(charge.amount)]
+            return [write(charge.amount)]
         case PercentCharge():
-            return [f"{_plain(charge.percent)} % of the base price"]
+            return [say("{percent} % of the base price", percent=decimal(charge.percent))]
         case ChoiceCharge():
             field = setup.field(charge.field or "")
             assert field is not None
             amounts = charge.amounts.items()
-            return [f"{say(amount)} for {value_name(setup, field, key)}" for key, amount in amounts if amount]
+            return [
+                say("{amount} for {choice}", amount=write(amount), choice=value_name(setup, field, key))
+                for key, amount in amounts
+                if amount
+            ]
         case BandCharge():
-            adds = ((f"{_plain(band.percent)} %" if band.percent else say(band.amount)) for band in charge.bands)
+            adds = ((f"{decimal(band.percent)} %" if band.percent else write(band.amount)) for band in charge.bands)
             begin = (from_words(band, charge.of) for band in charge.bands)
             return [" ".join(both) for both in zip(adds, begin, strict=True)]
         case FormulaCharge():
-            return [f"what “{charge.formula}” comes to"]
+            return [say("what “{formula}” comes to", formula=charge.formula)]
         case CountedCharge():
-            return [_counted(charge, say)]
+            return [_counted(charge, write)]
 
 
-def _counted(charge: CountedCharge, say: Say) -> str:
+def _counted(charge: CountedCharge, write: Write) -> str:
     beyond = beyond_words(charge.beyond)
-    spaces = ", spaces too" if isinstance(charge, CharacterCharge) and charge.count_spaces else ""
-    whole = " of its areas" if isinstance(charge, SquareCharge) and charge.measured == "area" else ""
-    return f"{say(charge.amount)} {a_noun(charge)}{whole}{beyond}{spaces}"
-
-
-def _plain(number: Decimal) -> str:
-    return f"{number.normalize():f}"
+    spaces = ", " + say("spaces too") if isinstance(charge, CharacterCharge) and charge.count_spaces else ""
+    whole = " " + say("of its areas") if isinstance(charge, SquareCharge) and charge.measured == "area" else ""
+    return f"{rate_words(charge, write(charge.amount))}{whole}{beyond}{spaces}"

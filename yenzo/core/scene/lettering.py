@@ -34,6 +34,7 @@ from yenzo.core.shapes.edges import edge_path
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.paths import CurvePath
+from yenzo.core.speaking import later
 from yenzo.core.text.along import Arc, set_along, set_on_arc, set_on_line
 from yenzo.core.text.block import fit_block
 from yenzo.core.text.fonts import Font
@@ -72,14 +73,14 @@ def set_text(
     undecided = []
     typeface = _typeface(setup, placement, asked)
     if typeface is None:
-        undecided.append("typeface")
+        undecided.append(later("typeface"))
         typeface = _first_typeface(setup, placement)
     font = typefaces.font(typeface or "")
     if typeface is None or font is None:
         return None
     paints = {source: chosen_paint(setup, source, asked) for source in placement.colors}
     if None in paints.values():
-        undecided.append("color")
+        undecided.append(later("color"))
 
     def paint_of(source: ColorSource) -> Paint:
         return paints[source] or UNCHOSEN

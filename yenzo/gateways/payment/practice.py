@@ -5,6 +5,7 @@ import time
 from decimal import Decimal
 from pathlib import Path
 
+from yenzo.core.speaking import later
 from yenzo.gateways.payment.interface import Outcome, PaymentGateway, PaymentSilenceError, PaymentWay
 
 APPROVES, DECLINES, SILENT = "approves", "declines", "silent"
@@ -22,9 +23,13 @@ class PracticePayment(PaymentGateway):
     def ways(self) -> tuple[PaymentWay, ...]:
         """Three practice cards, one for each thing that may happen."""
         return (
-            PaymentWay(APPROVES, "Practice card that pays", "No money moves; the payment is approved."),
-            PaymentWay(DECLINES, "Practice card that is declined", "The payment is refused; you can try again."),
-            PaymentWay(SILENT, "Practice card without an answer", "It is paid, but the answer comes late."),
+            PaymentWay(APPROVES, later("Practice card that pays"), later("No money moves; the payment is approved.")),
+            PaymentWay(
+                DECLINES, later("Practice card that is declined"), later("The payment is refused; you can try again.")
+            ),
+            PaymentWay(
+                SILENT, later("Practice card without an answer"), later("It is paid, but the answer comes late.")
+            ),
         )
 
     def charge(self, reference: str, amount: Decimal, currency: str, way: str) -> Outcome:

@@ -11,10 +11,10 @@ function say(words) {
 
 document.addEventListener("htmx:responseError", ({ detail: { xhr } }) => {
   const isWords = (xhr.getResponseHeader("Content-Type") || "").startsWith("text/plain");
-  say(isWords ? xhr.responseText : "That didn't work. What you entered is kept; please try again.");
+  say(isWords ? xhr.responseText : trouble.dataset.failed);
 });
 document.addEventListener("htmx:sendError", () => {
-  say("The workshop can't be reached just now. What you typed is kept; try again in a moment.");
+  say(trouble.dataset.unreachable);
 });
 
 document.addEventListener("htmx:afterSettle", ({ detail: { elt } }) => {

@@ -86,7 +86,7 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   isTurning = false;
 });
 
-function post(drop, address, body, name) {
+function post(drop, address, body) {
   const form = formOf(drop);
   const progress = drop.querySelector("progress");
   const problem = drop.querySelector(".problem");
@@ -110,10 +110,10 @@ function post(drop, address, body, name) {
       form.dispatchEvent(new Event("entries-changed"));
     } else {
       const isWords = (request.getResponseHeader("Content-Type") || "").startsWith("text/plain");
-      finish(isWords ? request.responseText : `“${name}” could not be taken. Please try again.`);
+      finish(isWords ? request.responseText : drop.dataset.notTaken);
     }
   });
-  request.addEventListener("error", () => finish(`“${name}” did not arrive. Please check the connection and try again.`));
+  request.addEventListener("error", () => finish(drop.dataset.notArrived));
   problem.hidden = true;
   progress.value = 0;
   progress.hidden = false;
@@ -125,7 +125,7 @@ function post(drop, address, body, name) {
 function send(drop, file) {
   const body = new FormData();
   body.append("file", file);
-  post(drop, drop.dataset.address, body, file.name);
+  post(drop, drop.dataset.address, body);
 }
 
 function prepare(controls) {
@@ -134,7 +134,7 @@ function prepare(controls) {
     if (control.type !== "checkbox" || control.checked) body.append(control.name, control.value);
   }
   const drop = controls.closest("[data-upload]");
-  post(drop, controls.dataset.prepare, body, drop.querySelector(".held-file b").textContent);
+  post(drop, controls.dataset.prepare, body);
 }
 
 document.addEventListener("change", (event) => {

@@ -1,40 +1,67 @@
 """Writing for templates: amounts, counts, millimetres and form values as people write them."""
 
+from datetime import datetime
 from decimal import Decimal
 from functools import lru_cache
 
-from babel.numbers import format_currency
+from babel.dates import format_skeleton
+from babel.numbers import format_currency, get_currency_symbol
 from django import template
+from django.utils import timezone
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
 from yenzo.core.measure import plain_number
+from yenzo.core.speaking import decimal, locale_of, reader
 
 register = template.Library()
+# U+2066 and U+2069 (UAX 9).
+LEFT_TO_RIGHT = "\u2066{}\u2069"
 ICON = '<svg class="icon" aria-hidden="true"><use href="{}#{}"/></svg>'
 
 
 @register.filter
 def money(amount: Decimal | str, currency: str) -> str:
-    """Write an amount with its currency, as English readers do."""
-    return format_currency(Decimal(amount), currency, locale="en_GB")
+    """Write an amount with its currency, as its reader does."""
+    return _priced(Decimal(amount), currency, is_whole=True)
 
 
 def rate(amount: Decimal, currency: str) -> str:
     """Write an amount for one of many with all its decimals: 0.4 pence must not look like nothing."""
-    return format_currency(amount, currency, locale="en_GB", decimal_quantization=amount == round(amount, 2))
+    return _priced(amount, currency, is_whole=amount == round(amount, 2))
+
+
+def _priced(amount: Decimal, currency: str, *, is_whole: bool) -> str:
+    locale = locale_of(reader())
+    written = format_currency(amount, currency, locale=locale, decimal_quantization=is_whole)
+    if locale.text_direction == "rtl" and get_currency_symbol(currency, locale).isupper():
+        # A sign in Latin letters would be torn apart between words that run the other way.
+        return LEFT_TO_RIGHT.format(format_currency(amount, currency, locale="en", decimal_quantization=is_whole))
+    return written
 
 
 @register.filter
 def mm(length: float) -> str:
     """Write a length in millimetres with at most one decimal."""
-    return plain_number(float(length), 1)
+    return decimal(float(plain_number(float(length), 1)))
 
 
 @register.filter
 def megabytes(size_bytes: int) -> str:
     """Write a size in kB or MB."""
-    return f"{size_bytes / 1e6:.1f} MB" if size_bytes >= 1_000_000 else f"{max(size_bytes // 1000, 1)} kB"
+    return f"{decimal(size_bytes / 1e6, 1)} MB" if size_bytes >= 1_000_000 else f"{max(size_bytes // 1000, 1)} kB"
+
+
+@register.filter
+def plain(value: object) -> str:
+    """Write a value as programs read it, whatever language the page has."""
+    return str(value)
+
+
+@register.filter
+def moment(at: datetime) -> str:
+    """Write a day and the time in the workshop's time zone."""
+    return str(format_skeleton("yMMMdHm", timezone.localtime(at), locale=locale_of(reader())))
 
 
 @register.simple_tag

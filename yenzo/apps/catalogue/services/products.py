@@ -23,10 +23,11 @@ from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.documents.faults import find_nonsense, missing_materials
-from yenzo.core.documents.fields import ColorField, MethodField, OptionsField, TypefaceField
-from yenzo.core.documents.placements import TextPlacement
+from yenzo.core.documents.fields import OptionsField
 from yenzo.core.documents.reading import dump_document, dump_part, read_setup
 from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.used import used_materials
+from yenzo.core.documents.wording import used_wording
 from yenzo.core.errors import DocumentError
 from yenzo.core.pricing.helper import Costs
 
@@ -222,23 +223,7 @@ def _assets_of(setup: Setup, document: dict[str, Any]) -> set[str]:
 
 
 def _as_published(setup: Setup) -> Setup:
-    lines = [placement for placement in setup.placements if isinstance(placement, TextPlacement)]
-    typefaces = {line.typeface.fixed for line in lines}
-    palettes = {source.palette for placement in setup.placements for source in placement.colors}
-    for field in setup.fields:
-        if isinstance(field, TypefaceField):
-            typefaces |= set(field.typefaces)
-        elif isinstance(field, ColorField):
-            palettes.add(field.palette)
-    methods = {area.method for side in setup.sides for area in side.areas}
-    methods |= {key for field in setup.fields if isinstance(field, MethodField) for key in field.methods}
-    have = setup.materials
-    used = have.model_copy(
-        update={
-            "methods": {key: method for key, method in have.methods.items() if key in methods},
-            "palettes": {key: palette for key, palette in have.palettes.items() if key in palettes},
-            "typefaces": {key: typeface for key, typeface in have.typefaces.items() if key in typefaces},
-        }
-    )
     fields = tuple(field.model_copy(update={"kept": {}}) for field in setup.fields)
-    return setup.model_copy(update={"materials": used, "fields": fields})
+    return setup.model_copy(
+        update={"materials": used_materials(setup), "fields": fields, "wording": used_wording(setup)}
+    )

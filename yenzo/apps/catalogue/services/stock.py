@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 
 from django.db import transaction
+from django.utils.translation import gettext
 
 from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SELLERS, SYSTEM, Actor, service
 from yenzo.apps.catalogue.models import StockItem
@@ -29,7 +30,11 @@ def take_stock(actor: Actor, wanted: Mapping[str, int]) -> None:  # noqa: ARG001
     with transaction.atomic():
         for item in StockItem.objects.select_for_update().filter(sku__in=wanted).order_by("sku"):
             if item.pieces < wanted[item.sku]:
-                raise OutOfStockError(f"Of {item.sku} only {item.pieces} are left. Somebody may have ordered just now.")
+                raise OutOfStockError(
+                    gettext("Of {sku} only {count} are left. Somebody may have ordered just now.").format(
+                        sku=item.sku, count=item.pieces
+                    )
+                )
             item.pieces -= wanted[item.sku]
             item.save(update_fields=["pieces", "changed_at"])
 

@@ -24,6 +24,7 @@ from yenzo.apps.catalogue.models import DraftEdit, Product
 from yenzo.apps.catalogue.services.drafts import edit_draft, redo_edit, undo_edit
 from yenzo.apps.catalogue.services.products import differs_from_live, publish_setup, unready
 from yenzo.apps.catalogue.to_core import setup_of_draft
+from yenzo.apps.catalogue.wording import incomplete_languages
 from yenzo.core.documents.advice import find_advice
 from yenzo.core.documents.fields import HeadingField
 from yenzo.core.documents.setup import Section, Setup
@@ -107,7 +108,7 @@ def setup_context(request: HttpRequest, product: Product, **more: Any) -> dict[s
         "redoable": edits.redoable_by(request.user).first(),
         "kits": kits,
         "faults": [*unready(setup, is_priced=not product.is_kit), *unfit],
-        "advice": find_advice(setup),
+        "advice": [*find_advice(setup), *incomplete_languages(setup)],
         "is_changed": _is_changed(product, resolved),
         "changes": edits.made_since(product.live.from_version).count() if product.live else edits.count(),
         "next_number": product.live.number + 1 if product.live else 1,

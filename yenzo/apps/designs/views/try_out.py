@@ -5,6 +5,7 @@ from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 
 from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.languages import read_in, shop_languages
 from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.kits import shown_draft
@@ -13,6 +14,9 @@ from yenzo.apps.designs.refreshing import refresh_context, turn_of_form
 from yenzo.apps.designs.slip import Slip, build_slip
 from yenzo.apps.designs.to_core import entries_of_form, uploads_of_form
 from yenzo.apps.designs.visitors import known_visitor
+from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.wording import in_language
+from yenzo.core.speaking import is_right_to_left, reader
 from yenzo.core.spine import sample_entries
 
 
@@ -20,26 +24,41 @@ from yenzo.core.spine import sample_entries
 def try_out(request: HttpRequest, key: str) -> HttpResponse:
     """Show the whole slip: with sample entries at first, with what is typed when the draft has changed."""
     product = get_object_or_404(Product, key=key)
-    context = {
-        "slip": _slip(request, product),
-        "refresh_address": reverse("designs:try_out_refresh", args=[key]),
-        "is_try_out": True,
-        "product": product,
-    }
-    return render(request, "designs/_try_out.html", context)
+    setup = shown_draft(product)
+    with read_in(_language(request, setup)):
+        context = {
+            "slip": _slip(request, setup),
+            "refresh_address": reverse("designs:try_out_refresh", args=[key]),
+            "is_try_out": True,
+            "product": product,
+            "language": reader(),
+            "direction": "rtl" if is_right_to_left(reader()) else "ltr",
+            "languages": shop_languages(),
+        }
+        return render(request, "designs/_try_out.html", context)
 
 
 @staff_page(*SELLERS)
 def refresh(request: HttpRequest, key: str) -> HttpResponse:
     """Answer a keystroke: only what changed."""
-    slip = _slip(request, get_object_or_404(Product, key=key))
-    return render(request, "designs/_refresh.html", refresh_context(slip, request.POST))
+    setup = shown_draft(get_object_or_404(Product, key=key))
+    with read_in(_language(request, setup)):
+        return render(request, "designs/_refresh.html", refresh_context(_slip(request, setup), request.POST))
 
 
-def _slip(request: HttpRequest, product: Product) -> Slip:
-    setup = shown_draft(product)
+def _language(request: HttpRequest, setup: Setup) -> str:
+    """Return the language that is tried: the one picked, at first the set-up's own if the shop speaks it."""
+    codes = [language.code for language in shop_languages()]
+    picked = request.POST.get("language", "")
+    own = (code for code in codes if code.partition("-")[0] == setup.language)
+    return picked if picked in codes else next(own, codes[0])
+
+
+def _slip(request: HttpRequest, own: Setup) -> Slip:
+    setup = in_language(own, reader())
     if request.method != "POST" or "samples" in request.POST:
-        return build_slip(setup, sample_entries(setup), StoredAssets(), {})
+        samples = sample_entries(own).model_copy(update={"language": reader()})
+        return build_slip(setup, samples, StoredAssets(), {})
     uploads = uploads_of_form(setup, request.POST, known_visitor(request))
     entries = entries_of_form(setup, request.POST, uploads)
     return build_slip(setup, entries, StoredAssets(), uploads, turn=turn_of_form(request.POST))

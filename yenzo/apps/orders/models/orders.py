@@ -7,6 +7,7 @@ from typing import ClassVar, Self
 
 from django.db import models
 from django.db.models import Q
+from django.utils.translation import gettext_lazy
 
 from yenzo.apps.catalogue.models import Revision
 from yenzo.apps.designs.models import Upload
@@ -49,10 +50,10 @@ class Order(models.Model):
     """What a customer ordered. Whoever has its token may see it."""
 
     class State(models.TextChoices):
-        WAITING = "waiting", "Waiting for payment"
-        UNKNOWN = "unknown", "Payment unknown"
-        PAID = "paid", "Paid"
-        CANCELLED = "cancelled", "Cancelled"
+        WAITING = "waiting", gettext_lazy("Waiting for payment")
+        UNKNOWN = "unknown", gettext_lazy("Payment unknown")
+        PAID = "paid", gettext_lazy("Paid")
+        CANCELLED = "cancelled", gettext_lazy("Cancelled")
 
     token = models.CharField(max_length=64, unique=True, default=new_token)
     checkout_key = models.UUIDField(unique=True, help_text="one checkout makes one order, however often it is sent")
@@ -60,6 +61,7 @@ class Order(models.Model):
     customer_name = models.CharField(max_length=120)
     customer_mail = models.EmailField()
     address = models.TextField(max_length=600)
+    language = models.CharField(max_length=20, default="en-gb", help_text="of the customer")
     currency = models.CharField(max_length=3)
     total = models.DecimalField(max_digits=12, decimal_places=3)
     state = models.CharField(max_length=10, choices=State.choices, default=State.WAITING)

@@ -9,16 +9,18 @@ from decimal import Decimal
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
+from django.utils.translation import gettext, gettext_noop
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SYSTEM, Actor, service
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.services.stock import OutOfStockError, return_stock, take_stock
-from yenzo.apps.catalogue.to_core import setup_of_revision
+from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.to_core import walk_design
 from yenzo.apps.orders.models import Order, OrderEvent, Piece
 from yenzo.core.asking.ask import Asked
+from yenzo.core.speaking import reader
 from yenzo.core.spine import Walked, quoted_together
 
 
@@ -54,14 +56,16 @@ def place_order(actor: Actor, checkout: Checkout) -> Order:
         if made is not None:
             return made
         if not designs:
-            raise OrderError("The basket is empty. It may have been ordered in another window already.")
+            raise OrderError(gettext("The basket is empty. It may have been ordered in another window already."))
         if basket_digest(designs) != checkout.basket_seen:
-            raise OrderError("The basket was changed in another window. Please look through it again before ordering.")
+            raise OrderError(
+                gettext("The basket was changed in another window. Please look through it again before ordering.")
+            )
         walked = quoted_together([_orderable(design) for design in designs])
         try:
             take_stock(actor, _taken(walked))
         except OutOfStockError as error:
-            raise OrderError(f"{error} Please look at your basket again.") from error
+            raise OrderError(gettext("{why} Please look at your basket again.").format(why=error)) from error
         order = _insert_order(actor, checkout, list(zip(designs, walked, strict=True)))
         Design.objects.filter(pk__in=[design.pk for design in designs]).update(in_basket=False)
         app.configure_task("orders.send_order_mails").defer(order_id=order.pk, occasion="placed")
@@ -83,7 +87,7 @@ def cancel_order(actor: Actor, order_id: int) -> Order:
         return_stock(actor, _sum(taken))
         order.state = Order.State.CANCELLED
         order.save(update_fields=["state"])
-        OrderEvent.objects.create(order=order, who=actor.name, what="Cancelled")
+        OrderEvent.objects.create(order=order, who=actor.name, what=gettext_noop("Cancelled"))
     return order
 
 
@@ -99,19 +103,25 @@ def _sum(counts: Iterable[dict[str, int]]) -> dict[str, int]:
 
 
 def _orderable(design: Design) -> Walked:
-    product = design.revision.product
+    product, name = design.revision.product, shop_setup(design.revision).offer.name
     if product.live_id != design.revision_id:
-        raise OrderError(f"“{design.revision.name}” has changed since. Please look at it again in the basket.")
+        raise OrderError(
+            gettext("“{name}” has changed since. Please look at it again in the basket.").format(name=name)
+        )
     if product.is_resting:
-        raise OrderError(f"“{design.revision.name}” isn't sold at the moment. Please take it out of the basket.")
+        raise OrderError(
+            gettext("“{name}” isn't sold at the moment. Please take it out of the basket.").format(name=name)
+        )
     walked = walk_design(design, StoredAssets())
     if walked.verdict.blocked:
-        raise OrderError(f"“{design.revision.name}”: {walked.verdict.blocking[0].message}")
+        raise OrderError(f"“{name}”: {walked.verdict.blocking[0].message}")
     if walked.quote.total < 0:
-        raise OrderError(f"“{design.revision.name}” would cost less than nothing. Please tell the workshop.")
+        raise OrderError(gettext("“{name}” would cost less than nothing. Please tell the workshop.").format(name=name))
     if walked.quote.currency != settings.CURRENCY:
         raise OrderError(
-            f"“{design.revision.name}” is priced in {walked.quote.currency}; the shop sells in {settings.CURRENCY}."
+            gettext("“{name}” is priced in {currency}; the shop sells in {other}.").format(
+                name=name, currency=walked.quote.currency, other=settings.CURRENCY
+            )
         )
     return walked
 
@@ -123,6 +133,7 @@ def _insert_order(actor: Actor, checkout: Checkout, pieces: list[tuple[Design, W
         customer_name=checkout.name,
         customer_mail=checkout.mail,
         address=checkout.address,
+        language=reader(),
         currency=pieces[0][1].quote.currency,
         total=sum((walked.quote.total for _, walked in pieces), Decimal(0)),
         spelling_checked_at=timezone.now(),
@@ -138,5 +149,5 @@ def _insert_order(actor: Actor, checkout: Checkout, pieces: list[tuple[Design, W
         )
         piece.uploads.set(design.uploads.all())
     who = "Customer" if actor.person is None else actor.name
-    OrderEvent.objects.create(order=order, who=who, what="Ordered; the spelling was checked")
+    OrderEvent.objects.create(order=order, who=who, what=gettext_noop("Ordered; the spelling was checked"))
     return order

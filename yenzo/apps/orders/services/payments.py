@@ -3,6 +3,7 @@
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
+from django.utils.translation import gettext_noop
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
@@ -40,7 +41,7 @@ def record_outcome(actor: Actor, payment_id: int, outcome: Outcome) -> Order:
         is_paid = outcome is Outcome.APPROVED
         order.state = Order.State.PAID if is_paid else Order.State.WAITING
         order.save(update_fields=["state"])
-        what = "Paid" if is_paid else "The payment was declined; nothing was taken"
+        what = gettext_noop("Paid") if is_paid else gettext_noop("The payment was declined; nothing was taken")
         OrderEvent.objects.create(order=order, who=actor.name, what=what)
         if is_paid:
             order_paid.send(Payment, order=order)

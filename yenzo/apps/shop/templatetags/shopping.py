@@ -1,12 +1,20 @@
-"""What every page of the shop says of the visitor's basket."""
+"""What pages of the shop say of goods and of the visitor's basket."""
 
 from django import template
 from django.http import HttpRequest
 
+from yenzo.apps.catalogue.listing import yours_words
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.visitors import known_visitor
+from yenzo.core.documents.setup import Setup
 
 register = template.Library()
+
+
+@register.filter
+def yours(setup: Setup) -> str:
+    """Return what of a product is the customer's own, in words."""
+    return yours_words(setup)
 
 
 @register.simple_tag

@@ -5,6 +5,7 @@ import uuid
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.utils.translation import gettext
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
 
@@ -28,7 +29,7 @@ def basket(request: HttpRequest) -> HttpResponse:
 @require_POST
 def remove(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
     if remove_design(actor_of(request.user), design_id, visitor=visitor_of(request)):
-        messages.success(request, "Taken out of the basket.")
+        messages.success(request, gettext("Taken out of the basket."))
     return redirect("shop:basket")
 
 

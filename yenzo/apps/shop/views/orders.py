@@ -4,6 +4,7 @@ import contextlib
 
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
+from django.utils.translation import gettext
 from django.views.decorators.cache import cache_control, never_cache
 from django.views.decorators.http import require_POST, require_safe
 
@@ -34,7 +35,7 @@ def pay(request: HttpRequest, token: str) -> HttpResponse:
     order = _order(token)
     way = request.POST.get("way", "")
     if way not in {offered.key for offered in payment_gateway().ways}:
-        return _page(request, order, trouble="Please choose how to pay.", status=422)
+        return _page(request, order, trouble=gettext("Please choose how to pay."), status=422)
     # Refused when somebody was quicker (a second click, another window): the page says how it stands.
     with contextlib.suppress(OrderError):
         pay_order(actor_of(request.user), order, way)

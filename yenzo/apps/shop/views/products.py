@@ -7,14 +7,16 @@ from django.contrib import messages
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
+from django.utils import translation
+from django.utils.translation import gettext
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
 
+from yenzo.apps.accounts.languages import read_in, remember_language
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.catalogue.files import StoredAssets
-from yenzo.apps.catalogue.listing import yours_words
 from yenzo.apps.catalogue.models import Product
-from yenzo.apps.catalogue.to_core import setup_of_revision
+from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
 from yenzo.apps.designs.limiting import may_go_on
 from yenzo.apps.designs.models import Design, Upload
 from yenzo.apps.designs.refreshing import refresh_context, turn_of_form
@@ -33,7 +35,7 @@ TOO_MANY = 429
 @require_safe
 def home(request: HttpRequest) -> HttpResponse:
     goods = [
-        {"product": product, "revision": product.live, "yours": yours_words(setup_of_revision(product.live))}
+        {"product": product, "revision": product.live, "setup": shop_setup(product.live)}
         for product in Product.objects.live()
         if product.live
     ]
@@ -61,7 +63,7 @@ def product_page(request: HttpRequest, key: str) -> HttpResponse:
         entries = read_entries(design.entries)
         uploads = uploads_of_entries(entries, design.uploads.all())
     assert product.live is not None
-    slip = build_slip(setup_of_revision(product.live), entries, StoredAssets(), uploads)
+    slip = build_slip(shop_setup(product.live), entries, StoredAssets(), uploads)
     return _page(request, product, slip, design)
 
 
@@ -69,9 +71,23 @@ def product_page(request: HttpRequest, key: str) -> HttpResponse:
 def refresh(request: HttpRequest, key: str) -> HttpResponse:
     """Answer a keystroke: only what changed. Writes nothing."""
     if not may_go_on(request, "preview"):
-        return HttpResponse("Too many changes in a short time; wait a moment.", status=TOO_MANY)
+        return HttpResponse(gettext("Too many changes in a short time; wait a moment."), status=TOO_MANY)
     slip, _ = _slip_of_form(request, _live(key))
     return render(request, "designs/_refresh.html", refresh_context(slip, request.POST))
+
+
+@require_POST
+def reword(request: HttpRequest, key: str) -> HttpResponse:
+    """Show the product with what is entered so far in another language, and keep to that language from now on."""
+    language = request.POST.get("language", "")
+    if not translation.check_for_language(language):
+        language = translation.get_language()
+    product = _live(key)
+    with read_in(language):
+        slip, _ = _slip_of_form(request, product)
+        response = _page(request, product, slip, _design_to_change(request, product))
+    remember_language(response, language)
+    return response
 
 
 @require_POST
@@ -91,7 +107,8 @@ def put_in_basket(request: HttpRequest, key: str) -> HttpResponse:
         uploads=list(uploads.values()),
         design_id=design.pk if design else None,
     )
-    messages.success(request, f"{slip.setup.offer.name} lies in your basket{' as changed' if design else ''}.")
+    done = gettext("{name} lies in your basket as changed.") if design else gettext("{name} lies in your basket.")
+    messages.success(request, done.format(name=slip.setup.offer.name))
     return redirect("shop:basket")
 
 
@@ -118,7 +135,7 @@ def _slip_of_form(
     request: HttpRequest, product: Product, *, tells_missing: bool = False
 ) -> tuple[Slip, dict[str, Upload]]:
     assert product.live is not None
-    setup = setup_of_revision(product.live)
+    setup = shop_setup(product.live)
     uploads = uploads_of_form(setup, request.POST, known_visitor(request))
     entries = entries_of_form(setup, request.POST, uploads)
     turn = turn_of_form(request.POST)

@@ -11,6 +11,7 @@ from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.entries import Address
 from yenzo.core.documents.fields import AddressField, FieldBase
 from yenzo.core.documents.setup import Setup
+from yenzo.core.speaking import later, listed, say
 
 # What each part is called in the address rules (the form of libaddressinput), and what it is called here.
 PARTS = {
@@ -23,12 +24,12 @@ PARTS = {
     "country_area": "region",
 }
 CALLED = {
-    "name": "the name",
-    "street": "street and number",
-    "postcode": "the postcode",
-    "town": "the town",
-    "region": "the region",
-    "district": "the district",
+    "name": later("the name"),
+    "street": later("street and number"),
+    "postcode": later("the postcode"),
+    "town": later("the town"),
+    "region": later("the region"),
+    "district": later("the district"),
 }
 MOST_IN_A_PART = 200
 EXAMPLE = Address(name="Ann Fairwater", street="14 North Pontoon", postcode="PO1 3AX", town="Port Hallow", country="GB")
@@ -64,23 +65,35 @@ class AddressKind(Kind[AddressField]):
     def problems(self, field: AddressField, value: Value, around: Around) -> Iterator[Problem]:
         assert isinstance(value, Address)
         if value.country not in (field.countries or countries()):
-            yield problem(field, "no_country", f"Nothing goes to “{value.country}”. Please pick one of the countries.")
+            yield problem(
+                field,
+                "no_country",
+                say("Nothing goes to “{country}”. Please pick one of the countries.", country=value.country),
+            )
             return
         lacking = [part for part, is_needed in parts_of(value.country) if is_needed and not getattr(value, part)]
         if lacking:
-            *first, last = [CALLED[part] for part in lacking]
-            names = f"{', '.join(first)} and {last}" if first else last
-            yield problem(field, "incomplete", f"The address of “{field.label}” lacks {names}.")
-        long = [CALLED.get(part, part) for part, words in value if len(words) > MOST_IN_A_PART]
+            names = listed(say(CALLED[part]) for part in lacking)
+            yield problem(
+                field, "incomplete", say("The address of “{label}” lacks {names}.", label=field.label, names=names)
+            )
+        long = [say(CALLED.get(part, part)) for part, words in value if len(words) > MOST_IN_A_PART]
         if long:
-            message = f"Of “{field.label}”, {long[0]} is longer than any label: at most {MOST_IN_A_PART} characters."
+            message = say(
+                "Of “{label}”, {long} is longer than any label: at most {most} characters.",
+                label=field.label,
+                long=long[0],
+                most=MOST_IN_A_PART,
+            )
             yield problem(field, "too_long", message)
         if value.postcode and not lacking and not long and not _is_postcode(value):
-            message = f"“{value.postcode}” is no postcode of the country chosen. Please look at it again."
+            message = say(
+                "“{postcode}” is no postcode of the country chosen. Please look at it again.", postcode=value.postcode
+            )
             yield problem(field, "no_postcode", message)
 
     def please(self, field: AddressField) -> str:
-        return f"Please fill in the address of “{field.label}”."
+        return say("Please fill in the address of “{label}”.", label=field.label)
 
     def words(self, field: AddressField, value: Value, around: Around) -> str:
         return ", ".join(_lines(field, value)) if isinstance(value, Address) and value else ""

@@ -19,6 +19,7 @@ from yenzo.core.documents.fields import (
     YesNoField,
 )
 from yenzo.core.documents.setup import Setup
+from yenzo.core.speaking import say
 
 
 def offered_colors(setup: Setup, field: ColorField) -> tuple[str, ...]:
@@ -42,11 +43,15 @@ class OneOf(Kind[F]):
 
     def problems(self, field: F, value: Value, around: Around) -> Iterator[Problem]:
         if value not in set(self.offered(field, around.setup)):
-            message = f"“{value}” can't be chosen for “{field.label}”. Please choose one of those offered."
+            message = say(
+                "“{value}” can't be chosen for “{label}”. Please choose one of those offered.",
+                value=value,
+                label=field.label,
+            )
             yield problem(field, "not_offered", message)
 
     def please(self, field: F) -> str:
-        return f"Please choose “{field.label}”."
+        return say("Please choose “{label}”.", label=field.label)
 
     def sample(self, field: F, setup: Setup) -> str:
         return _default(field) or next(iter(self.offered(field, setup)), "")
@@ -106,18 +111,36 @@ class SeveralKind(Kind[SeveralField]):
         chosen = value if isinstance(value, tuple) else ()
         for key in chosen:
             if field.option(key) is None:
-                message = f"“{key}” can't be chosen for “{field.label}”. Please choose among those offered."
+                message = say(
+                    "“{value}” can't be chosen for “{label}”. Please choose one of those offered.",
+                    value=key,
+                    label=field.label,
+                )
                 yield problem(field, "not_offered", message)
         if field.most is not None and len(chosen) > field.most:
-            message = f"Of “{field.label}” {len(chosen)} are chosen; there is room for {field.most}."
-            yield problem(field, "too_many", f"{message} Please take some away.")
+            message = say(
+                "Of “{label}” {count} are chosen; there is room for {most}. Please take some away.",
+                label=field.label,
+                count=len(chosen),
+                most=field.most,
+            )
+            yield problem(field, "too_many", message)
         if field.least is not None and len(chosen) < field.least:
             more = field.least - len(chosen)
-            yield problem(field, "too_few", f"Please choose {more} more of “{field.label}”: {field.least} are needed.")
+            yield problem(
+                field,
+                "too_few",
+                say(
+                    "Please choose {more} more of “{label}”: {least} are needed.",
+                    more=more,
+                    label=field.label,
+                    least=field.least,
+                ),
+            )
 
     def please(self, field: SeveralField) -> str:
-        count = f"at least {field.least}" if field.least and field.least > 1 else "something"
-        return f"Please choose {count} of “{field.label}”."
+        count = say("at least {least}", least=field.least) if field.least and field.least > 1 else say("something")
+        return say("Please choose {count} of “{label}”.", count=count, label=field.label)
 
     def words(self, field: SeveralField, value: Value, around: Around) -> str:
         return ", ".join(option.label for option in _chosen(field, value))
@@ -173,10 +196,10 @@ class YesNoKind(Kind[YesNoField]):
         yield from ()
 
     def please(self, field: YesNoField) -> str:
-        return f"Please tick “{field.label}”; it can't be made without."
+        return say("Please tick “{label}”; it can't be made without.", label=field.label)
 
     def words(self, field: YesNoField, value: Value, around: Around) -> str:
-        return "yes" if value else "no"
+        return say("yes") if value else say("no")
 
     def sample(self, field: YesNoField, setup: Setup) -> bool:
         return field.default

@@ -12,6 +12,7 @@ from yenzo.core.asking.kinds.interface import Around, F, Given, Kind, Raw, Value
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.fields import EmailField, FieldBase, LinkField, PhoneField, TypedField
 from yenzo.core.documents.setup import Setup
+from yenzo.core.speaking import say
 
 MOST_CHARACTERS = 500
 
@@ -52,7 +53,7 @@ class EmailKind(Contact[EmailField]):
             return None
 
     def fault(self, typed: str) -> str:
-        return f"“{typed}” is no mail address. It needs a name, an @ and a place: ann@harbor.example."
+        return say("“{typed}” is no mail address. It needs a name, an @ and a place: ann@harbor.example.", typed=typed)
 
     def worst(self, field: EmailField, setup: Setup) -> tuple[Raw, ...]:
         return "a@b.example", "the.keeper.of.the.northern.light@harbor-master.port-hallow.example"
@@ -71,7 +72,9 @@ class PhoneKind(Contact[PhoneField]):
         return str(phonenumbers.format_number(number, phonenumbers.PhoneNumberFormat.INTERNATIONAL))
 
     def fault(self, typed: str) -> str:
-        return f"“{typed}” is no telephone number. Please write it with its area or country: +44 20 7946 0018."
+        return say(
+            "“{typed}” is no telephone number. Please write it with its area or country: +44 20 7946 0018.", typed=typed
+        )
 
     def worst(self, field: PhoneField, setup: Setup) -> tuple[Raw, ...]:
         return ("+44 20 7946 0018",)
@@ -92,7 +95,7 @@ class LinkKind(Contact[LinkField]):
         return written if is_one and not parts.username else None
 
     def fault(self, typed: str) -> str:
-        return f"“{typed}” is no address in the web. One looks like https://harbor.example/terns."
+        return say("“{typed}” is no address in the web. One looks like https://harbor.example/terns.", typed=typed)
 
     def worst(self, field: LinkField, setup: Setup) -> tuple[Raw, ...]:
         return "https://harbor.example", f"https://harbor.example/{'terns/' * 12}"

@@ -8,6 +8,7 @@ from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.fields import ExtraField, FieldBase
 from yenzo.core.documents.rules import read_number
 from yenzo.core.documents.setup import Setup
+from yenzo.core.speaking import say
 
 
 class ExtraKind(Kind[ExtraField]):
@@ -23,18 +24,35 @@ class ExtraKind(Kind[ExtraField]):
     def problems(self, field: ExtraField, value: Value, around: Around) -> Iterator[Problem]:
         number = read_number(str(value))
         if number is None or number != int(number) or number < 0:
-            yield problem(field, "no_count", f"“{value}” is no number of pieces for “{field.label}”.")
+            yield problem(
+                field,
+                "no_count",
+                say("“{value}” is no number of pieces for “{label}”.", value=value, label=field.label),
+            )
             return
         if number > field.most:
-            yield problem(field, "too_many", f"Of “{field.label}” at most {field.most} go with a piece.")
+            yield problem(
+                field,
+                "too_many",
+                say("Of “{label}” at most {most} go with a piece.", label=field.label, most=field.most),
+            )
         left = around.stock.get(field.sku)
         wanted = int(number) * around.pieces
         if field.sku and left is not None and wanted > left:
-            some = f"Of “{field.label}” {left} are left; {wanted} are wanted. Please take fewer."
-            yield problem(field, "out_of_stock", some if left else f"“{field.label}” is sold out. Please do without.")
+            some = say(
+                "Of “{label}” {left} are left; {wanted} are wanted. Please take fewer.",
+                label=field.label,
+                left=left,
+                wanted=wanted,
+            )
+            yield problem(
+                field,
+                "out_of_stock",
+                some if left else say("“{label}” is sold out. Please do without.", label=field.label),
+            )
 
     def please(self, field: ExtraField) -> str:
-        return f"Please say how many of “{field.label}” you want."
+        return say("Please say how many of “{label}” you want.", label=field.label)
 
     def words(self, field: ExtraField, value: Value, around: Around) -> str:
         return f"{value} ×" if value else ""

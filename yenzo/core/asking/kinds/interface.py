@@ -11,6 +11,7 @@ from yenzo.core.documents.entries import Address, UploadedFile
 from yenzo.core.documents.fields import FieldBase
 from yenzo.core.documents.setup import Setup
 from yenzo.core.formulas.evaluate import Named
+from yenzo.core.speaking import say
 
 Value = str | bool | UploadedFile | tuple[str, ...] | Address
 # What a program may fill in by itself.
@@ -63,7 +64,7 @@ class Kind(ABC, Generic[F]):
 
     def please(self, field: F) -> str:
         """Return the words that ask for an entry that is missing."""
-        return f"Please fill in “{field.label}”."
+        return say("Please fill in “{label}”.", label=field.label)
 
     def words(self, field: F, value: Value, around: Around) -> str:
         """Return the entry as people read it."""

@@ -18,8 +18,17 @@ from yenzo.core.documents.rules import MOST_DIGITS, read_number
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError
 from yenzo.core.formulas.evaluate import evaluate
+from yenzo.core.speaking import later, listed, reader, say
 
-WEEKDAYS = ("Mondays", "Tuesdays", "Wednesdays", "Thursdays", "Fridays", "Saturdays", "Sundays")
+WEEKDAYS = (
+    later("Mondays"),
+    later("Tuesdays"),
+    later("Wednesdays"),
+    later("Thursdays"),
+    later("Fridays"),
+    later("Saturdays"),
+    later("Sundays"),
+)
 ONE_DAY = timedelta(days=1)
 DAY = re.compile(r"[0-9]{4}-[0-9]{2}-[0-9]{2}")
 
@@ -32,7 +41,7 @@ class Numeric(Kind[N]):
 
     def words(self, field: N, value: Value, around: Around) -> str:
         number = read_number(str(value))
-        return str(value) if number is None else _said(number, field, around.language)
+        return str(value) if number is None else _said(number, field)
 
     def produced(self, field: N, value: Value, around: Around) -> str:
         number = read_number(str(value))
@@ -50,19 +59,29 @@ class NumberKind(Numeric[NumberField]):
     def problems(self, field: NumberField, value: Value, around: Around) -> Iterator[Problem]:
         number = read_number(str(value))
         if number is None:
-            message = f"“{value}” is no number. Please write digits, with a point or a comma before decimals."
+            message = say(
+                "“{value}” is no number. Please write digits, with a point or a comma before decimals.", value=value
+            )
             yield problem(field, "no_number", message)
             return
         if field.least is not None and number < field.least:
-            least = _said(field.least, field, around.language)
-            yield problem(field, "too_little", f"For “{field.label}” at least {least} can be made.")
+            least = _said(field.least, field)
+            yield problem(
+                field, "too_little", say("For “{label}” at least {least} can be made.", label=field.label, least=least)
+            )
         if field.most is not None and number > field.most:
-            most = _said(field.most, field, around.language)
-            yield problem(field, "too_much", f"For “{field.label}” at most {most} can be made.")
+            most = _said(field.most, field)
+            yield problem(
+                field, "too_much", say("For “{label}” at most {most} can be made.", label=field.label, most=most)
+            )
         if field.step is not None and (number - (field.least or 0)) % field.step:
-            step = _said(field.step, field, around.language)
-            beginning = f", counted from {_said(field.least, field, around.language)}" if field.least else ""
-            yield problem(field, "off_step", f"“{field.label}” goes in steps of {step}{beginning}.")
+            step = _said(field.step, field)
+            beginning = say(", counted from {least}", least=_said(field.least, field)) if field.least else ""
+            yield problem(
+                field,
+                "off_step",
+                say("“{label}” goes in steps of {step}{beginning}.", label=field.label, step=step, beginning=beginning),
+            )
 
     def sample(self, field: NumberField, setup: Setup) -> str:
         return field.sample or field.default or _canonical(field.least or Decimal(1))
@@ -86,9 +105,9 @@ def _formatted(number: Decimal, language: str) -> str:
         return _canonical(number)
 
 
-def _said(number: Decimal, field: NumberField | ComputedField, language: str) -> str:
+def _said(number: Decimal, field: NumberField | ComputedField) -> str:
     unit = f" {field.unit}" if field.unit else ""
-    return f"{_formatted(number, language)}{unit}"
+    return f"{_formatted(number, reader())}{unit}"
 
 
 class ComputedKind(Numeric[ComputedField]):
@@ -107,7 +126,7 @@ class ComputedKind(Numeric[ComputedField]):
         yield from ()
 
     def please(self, field: ComputedField) -> str:
-        return f"“{field.label}” can't be worked out yet: something that it is made of is missing."
+        return say("“{label}” can't be worked out yet: something that it is made of is missing.", label=field.label)
 
     def sample(self, field: ComputedField, setup: Setup) -> str:
         return ""
@@ -125,29 +144,47 @@ class DateKind(Kind[DateField]):
     def problems(self, field: DateField, value: Value, around: Around) -> Iterator[Problem]:
         day = read_day(str(value))
         if day is None:
-            yield problem(field, "no_day", f"“{value}” is no day. Please pick one for “{field.label}”.")
+            yield problem(
+                field,
+                "no_day",
+                say("“{value}” is no day. Please pick one for “{label}”.", value=value, label=field.label),
+            )
             return
         if is_closed(field, day):
-            why = "that day is closed"
+            why = say("that day is closed")
             if day.weekday() in field.closed_weekdays:
-                why = f"closed on {' and '.join(WEEKDAYS[number] for number in field.closed_weekdays)}"
-            message = f"{self._named(day, around)} can't be had: {why}. Please pick another day."
+                why = say(
+                    "closed on {weekdays}", weekdays=listed(say(WEEKDAYS[number]) for number in field.closed_weekdays)
+                )
+            message = say("{day} can't be had: {why}. Please pick another day.", day=_named(day), why=why)
             yield problem(field, "closed_day", message)
         if around.today is None:
             return
         first, last = earliest(field, around.today), latest(field, around.today)
         if first is not None and day < first:
-            message = f"For “{field.label}” the first day that can be had is {self._named(first, around)}."
+            message = say(
+                "For “{label}” the first day that can be had is {day}.",
+                label=field.label,
+                day=_named(first),
+            )
             yield problem(field, "too_early", message)
         if last is not None and day > last:
-            yield problem(field, "too_late", f"For “{field.label}” the last day is {self._named(last, around)}.")
+            yield problem(
+                field,
+                "too_late",
+                say("For “{label}” the last day is {day}.", label=field.label, day=_named(last)),
+            )
 
     def words(self, field: DateField, value: Value, around: Around) -> str:
+        day = read_day(str(value))
+        return str(value) if day is None else _dated(day, field.written, reader())
+
+    def produced(self, field: DateField, value: Value, around: Around) -> str:
         day = read_day(str(value))
         return str(value) if day is None else _dated(day, field.written, around.language)
 
     def please(self, field: DateField) -> str:
-        return f"Please pick a day for “{field.label}”."
+        return say("Please pick a day for “{label}”.", label=field.label)
 
     def sample(self, field: DateField, setup: Setup) -> str:
         # A day that is bounded goes by; the sample would soon be out of its bounds.
@@ -157,9 +194,6 @@ class DateKind(Kind[DateField]):
         # The longest names of month and weekday in many languages.
         days = (date(2030, 9, 25) + ONE_DAY * more for more in range(14))
         return tuple(day.isoformat() for day in days if not is_closed(field, day))[:1]
-
-    def _named(self, day: date, around: Around) -> str:
-        return _dated(day, "full", around.language)
 
 
 def read_day(typed: str) -> date | None:
@@ -191,6 +225,10 @@ def earliest(field: DateField, today: date) -> date | None:
 def latest(field: DateField, today: date) -> date | None:
     """Return the last day that can be had."""
     return None if field.within_days is None else today + timedelta(days=field.within_days)
+
+
+def _named(day: date) -> str:
+    return _dated(day, "full", reader())
 
 
 def _dated(day: date, written: str, language: str) -> str:

@@ -19,6 +19,7 @@ from yenzo.core.asking.texts import (
 )
 from yenzo.core.documents.fields import FieldBase, LineField, NoteField, ParagraphField, TextField
 from yenzo.core.documents.setup import Setup
+from yenzo.core.speaking import say
 
 UNBOUNDED = 40
 
@@ -35,35 +36,55 @@ class TextKind(Kind[TextField]):
         text = str(value)
         most = most_in(field)
         if len(text) > most:
-            what = "a paragraph" if isinstance(field, ParagraphField) else "a line"
-            message = f"This is {len(text)} characters long; {what} has room for {most} at most. Please shorten it."
+            what = say("a paragraph") if isinstance(field, ParagraphField) else say("a line")
+            message = say(
+                "This is {count} characters long; {what} has room for {most} at most. Please shorten it.",
+                count=len(text),
+                what=what,
+                most=most,
+            )
             yield problem(field, "too_long", message)
             return
         yield from self._shape_problems(field, text)
         count = len(characters(text))
         if field.most_characters is not None and count > field.most_characters:
             over = count - field.most_characters
-            message = (
-                f"“{text}” has {count} characters, {over} too many: there is room for {field.most_characters}. "
-                "Please shorten it."
+            message = say(
+                "“{text}” has {count} characters, {over} too many: there is room for "
+                "{most_characters}. Please shorten it.",
+                text=text,
+                count=count,
+                over=over,
+                most_characters=field.most_characters,
             )
             yield problem(field, "too_long", message)
         if field.least_characters is not None and count < field.least_characters:
-            message = f"“{text}” is too short: at least {field.least_characters} characters are needed here."
+            message = say(
+                "“{text}” is too short: at least {least_characters} characters are needed here.",
+                text=text,
+                least_characters=field.least_characters,
+            )
             yield problem(field, "too_short", message)
         yield from _word_problems(field, text, around.language)
         emoji = [] if field.emoji else list(dict.fromkeys(char for char in characters(text) if is_emoji(char)))
         if emoji:
-            message = f"{quoted(emoji)} can't be used here: please write without emoji."
+            message = say("{words} can't be used here: please write without emoji.", words=quoted(emoji))
             yield problem(field, "no_emoji", message)
         wrong = not_allowed(field.allowed, text) if field.allowed else []
         if field.allowed and wrong:
-            message = f"{quoted(wrong)} can't be used here. What can: {describe_allowed(field.allowed)}."
+            message = say(
+                "{words} can't be used here. What can: {allowed}.",
+                words=quoted(wrong),
+                allowed=describe_allowed(field.allowed),
+            )
             yield problem(field, "not_allowed", message)
 
         if field.pattern is not None and not has_pattern(field.pattern, text):
-            message = (
-                f"“{text}” isn't what is asked for: {pattern_words(field.pattern)}, like “{field.pattern.passes}”."
+            message = say(
+                "“{text}” isn't what is asked for: {pattern}, like “{passes}”.",
+                text=text,
+                pattern=pattern_words(field.pattern),
+                passes=field.pattern.passes,
             )
             yield problem(field, "no_pattern", message)
         if field.word_lists:
@@ -101,10 +122,13 @@ class ParagraphKind(TextKind):
             return
         lines = text.count("\n") + 1
         if lines > field.most_lines:
-            message = (
-                f"This has {lines} lines, {lines - field.most_lines} too many: there is room for {field.most_lines}."
+            message = say(
+                "This has {lines} lines, {over} too many: there is room for {most_lines}. Please join or drop some.",
+                lines=lines,
+                over=lines - field.most_lines,
+                most_lines=field.most_lines,
             )
-            yield problem(field, "too_many_lines", f"{message} Please join or drop some.")
+            yield problem(field, "too_many_lines", message)
 
 
 class NoteKind(Kind[NoteField]):
@@ -116,9 +140,13 @@ class NoteKind(Kind[NoteField]):
     def problems(self, field: NoteField, value: Value, around: Around) -> Iterator[Problem]:
         count = len(characters(str(value)[: MOST_IN_A_PARAGRAPH + 1]))
         if count > field.most_characters:
-            over = "many" if count > MOST_IN_A_PARAGRAPH else str(count - field.most_characters)
-            message = f"This note has {over} characters too many: there is room for {field.most_characters}."
-            yield problem(field, "too_long", f"{message} Please shorten it.")
+            over = say("many") if count > MOST_IN_A_PARAGRAPH else str(count - field.most_characters)
+            message = say(
+                "This note has {over} characters too many: there is room for {most_characters}. Please shorten it.",
+                over=over,
+                most_characters=field.most_characters,
+            )
+            yield problem(field, "too_long", message)
 
     def sample(self, field: NoteField, setup: Setup) -> str:
         return field.sample or field.default
@@ -133,10 +161,19 @@ def _word_problems(field: TextField, text: str, language: str) -> Iterator[Probl
     count = len(words(text, language))
     if field.most_words is not None and count > field.most_words:
         over = count - field.most_words
-        message = f"This has {count} words, {over} too many: there is room for {field.most_words}. Please shorten it."
+        message = say(
+            "This has {count} words, {over} too many: there is room for {most_words}. Please shorten it.",
+            count=count,
+            over=over,
+            most_words=field.most_words,
+        )
         yield problem(field, "too_many_words", message)
     if field.least_words is not None and count < field.least_words:
-        yield problem(field, "too_few_words", f"This is too short: at least {field.least_words} words are needed here.")
+        yield problem(
+            field,
+            "too_few_words",
+            say("This is too short: at least {least_words} words are needed here.", least_words=field.least_words),
+        )
 
 
 def _raw(field: TextField, given: Given) -> str:
@@ -169,7 +206,7 @@ def _kept_out(field: TextField, text: str, around: Around) -> Iterator[Problem]:
     for word_list in lists.values():
         found = [typed[word.casefold()] for word in word_list.words if word.casefold() in typed]
         if found:
-            message = word_list.message or "We don't make goods with that."
+            message = word_list.message or say("We don't make goods with that.")
             yield problem(field, "word_kept_out", f"{quoted(dict.fromkeys(found))}: {message}")
 
 

@@ -6,6 +6,7 @@ from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene
 from yenzo.core.scene.paints import GradientPaint
+from yenzo.core.speaking import say
 
 
 def find_colors(area: AreaScene, method: Method) -> Iterator[Finding]:
@@ -15,15 +16,22 @@ def find_colors(area: AreaScene, method: Method) -> Iterator[Finding]:
         for layer in node.layers:
             seen |= dict.fromkeys(paint.screen for paint in layer.paint.colors)
             if isinstance(layer.paint, GradientPaint) and not method.gradients:
-                message = (
-                    f"“{node.text}” goes over from one color into another, which {method.name} can't make. "
-                    "Please choose one color."
+                message = say(
+                    "“{text}” goes over from one color into another, which {method} can't make. "
+                    "Please choose one color.",
+                    text=node.text,
+                    method=method.name,
                 )
                 yield found("gradient", area, node, message)
         if method.most_colors is not None and len(seen) > method.most_colors:
-            message = (
-                f"With “{node.text}” there are {len(seen)} colors on “{area.name}”; {method.name} makes "
-                f"{method.most_colors} at most. Please use fewer."
+            message = say(
+                "With “{text}” there are {count} colors on “{area}”; {method} makes "
+                "{most_colors} at most. Please use fewer.",
+                text=node.text,
+                count=len(seen),
+                area=area.name,
+                method=method.name,
+                most_colors=method.most_colors,
             )
             yield found("too_many_colors", area, node, message, measured=len(seen), limit=method.most_colors)
             return

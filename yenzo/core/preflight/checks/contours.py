@@ -6,6 +6,7 @@ from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene
 from yenzo.core.scene.paints import GradientPaint
+from yenzo.core.speaking import say
 
 
 def find_without_contours(area: AreaScene, method: Method) -> Iterator[Finding]:
@@ -13,12 +14,18 @@ def find_without_contours(area: AreaScene, method: Method) -> Iterator[Finding]:
     if "dxf" not in method.files and not method.is_plates:
         return
     for picture in area.pictures:
-        message = (
-            f"“{picture.name}” is a picture; {method.name} follows outlines and can't make it. Please send a drawing "
-            "(SVG or PDF) of one, or leave it out."
+        message = say(
+            "“{name}” is a picture; {method} follows outlines and can't make it. Please send "
+            "a drawing (SVG or PDF) of one, or leave it out.",
+            name=picture.name,
+            method=method.name,
         )
         yield found("no_contours", area, picture, message)
     for node in area.painted:
         if any(isinstance(layer.paint, GradientPaint) for layer in node.layers):
-            message = f"“{node.text}” goes over from one color into another; {method.name} follows outlines only."
+            message = say(
+                "“{text}” goes over from one color into another; {method} follows outlines only.",
+                text=node.text,
+                method=method.name,
+            )
             yield found("no_contours", area, node, message)

@@ -6,6 +6,7 @@ from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene
 from yenzo.core.scene.paints import Paint
+from yenzo.core.speaking import say
 
 # Contrast as WCAG 2.2 defines it: 1 for the same luminance, 21 for black on white. Words for reading need 4.5;
 # below this one even large letters are lost.
@@ -21,9 +22,12 @@ def find_hardly_seen(area: AreaScene, method: Method) -> Iterator[Finding]:
             continue
         contrast = contrast_of(node.paint.screen, area.ground)
         if contrast < LEAST_CONTRAST:
-            message = (
-                f"“{node.text}” in {node.paint.name or 'this color'} will hardly show on “{area.name}”. A color that "
-                "differs more from the goods reads better."
+            message = say(
+                "“{text}” in {color} will hardly show on “{area}”. A color that differs more "
+                "from the goods reads better.",
+                text=node.text,
+                color=node.paint.name or say("this color"),
+                area=area.name,
             )
             yield found("hardly_seen", area, node, message, measured=contrast, limit=LEAST_CONTRAST)
 

@@ -10,6 +10,7 @@ from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene, PlacedDrawing
 from yenzo.core.shapes.booleans import union
 from yenzo.core.shapes.thickness import Thinnest, thinnest
+from yenzo.core.speaking import decimal, say
 
 DRAWINGS_KEPT = 50
 LEAST_SAID_MM = 0.01
@@ -23,9 +24,11 @@ def find_in_drawings(area: AreaScene, method: Method) -> Iterator[Finding]:
     for node in area.drawings:
         measured = _measured(node.drawing)
         if measured is None:
-            message = (
-                f"“{node.name}” has too many fine details that cross each other; {method.name} can't follow them. "
-                "Please simplify it."
+            message = say(
+                "“{name}” has too many fine details that cross each other; {method} can't follow "
+                "them. Please simplify it.",
+                name=node.name,
+                method=method.name,
             )
             yield found("too_detailed", area, node, message)
         elif has_limits:
@@ -35,21 +38,33 @@ def find_in_drawings(area: AreaScene, method: Method) -> Iterator[Finding]:
 def _thin(area: AreaScene, node: PlacedDrawing, method: Method, measured: Thinnest) -> Iterator[Finding]:
     stroke, gap = (value * node.scale for value in measured)
     if method.least_stroke_mm is not None and stroke < method.least_stroke_mm:
-        message = (
-            f"The thinnest line of “{node.name}” would be {_mm(stroke)}; {method.name} needs at least "
-            f"{method.least_stroke_mm:g} mm. Please make it bolder or leave it out."
+        message = say(
+            "The thinnest line of “{name}” would be {stroke}; {method} needs at least "
+            "{least_stroke_mm} mm. Please make it bolder or leave it out.",
+            name=node.name,
+            stroke=_mm(stroke),
+            method=method.name,
+            least_stroke_mm=decimal(method.least_stroke_mm),
         )
         yield found("too_thin", area, node, message, measured=stroke, limit=method.least_stroke_mm)
     if method.least_gap_mm is not None and gap < method.least_gap_mm:
-        message = (
-            f"The narrowest gap in “{node.name}” would be {_mm(gap)}; {method.name} needs at least "
-            f"{method.least_gap_mm:g} mm. Please open it up or leave it out."
+        message = say(
+            "The narrowest gap in “{name}” would be {gap}; {method} needs at least "
+            "{least_gap_mm} mm. Please open it up or leave it out.",
+            name=node.name,
+            gap=_mm(gap),
+            method=method.name,
+            least_gap_mm=decimal(method.least_gap_mm),
         )
         yield found("too_narrow", area, node, message, measured=gap, limit=method.least_gap_mm)
 
 
 def _mm(length_mm: float) -> str:
-    return f"{length_mm:.2f} mm" if length_mm >= LEAST_SAID_MM else f"less than {LEAST_SAID_MM} mm"
+    return (
+        say("{length} mm", length=decimal(length_mm, 2))
+        if length_mm >= LEAST_SAID_MM
+        else say("less than {least} mm", least=decimal(LEAST_SAID_MM))
+    )
 
 
 @lru_cache(maxsize=DRAWINGS_KEPT)

@@ -6,6 +6,7 @@ from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene, Lettering
 from yenzo.core.shapes.polygons import leaves_by
+from yenzo.core.speaking import decimal, say
 
 # Half of what geometry may differ between files; below it nobody can see or cut it.
 TOLERANCE_MM = 0.01
@@ -25,16 +26,24 @@ def find_outside(area: AreaScene, _method: Method) -> Iterator[Finding]:
         if over > TOLERANCE_MM:
             yield found("outside", area, node, _outside_words(area, node, over), measured=over, limit=0)
         elif near > TOLERANCE_MM:
-            message = (
-                f"“{node.text}” comes {near:.1f} mm into the safe margin of {area.area.safe_mm:g} mm on “{area.name}”. "
-                "Shorten it or make it smaller."
+            message = say(
+                "“{text}” comes {near} mm into the safe margin of {safe_mm} mm on “{area}”. "
+                "Shorten it or make it smaller.",
+                text=node.text,
+                near=decimal(near, 1),
+                safe_mm=decimal(area.area.safe_mm),
+                area=area.name,
             )
             yield found("near_edge", area, node, message, measured=near, limit=0)
 
 
 def _outside_words(area: AreaScene, node: Lettering, over: float) -> str:
-    height = f"{node.letter_height_mm:.1f}".rstrip("0").rstrip(".")
-    return (
-        f"“{node.text}” sticks out of “{area.name}” by {over:.1f} mm with letters {height} mm high. "
-        "Please shorten it or pick a narrower typeface."
+    height = decimal(node.letter_height_mm, 1).rstrip("0").rstrip(".")
+    return say(
+        "“{text}” sticks out of “{area}” by {over} mm with letters {height} mm high. "
+        "Please shorten it or pick a narrower typeface.",
+        text=node.text,
+        area=area.name,
+        over=decimal(over, 1),
+        height=height,
     )

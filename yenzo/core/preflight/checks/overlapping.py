@@ -11,6 +11,7 @@ from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene, Lettering
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.polygons import polygon_of
+from yenzo.core.speaking import decimal, say
 
 # Less than this of ink on ink nobody can see, in mm2.
 LEAST_MM2 = 0.01
@@ -26,7 +27,13 @@ def find_overlapping(area: AreaScene, _method: Method) -> Iterator[Finding]:
             continue
         left, top, right, bottom = both.bounds
         width = max(right - left, bottom - top)
-        message = f"“{second.text}” runs into “{first.text}” on “{area.name}”, over {width:.1f} mm. Please shorten one."
+        message = say(
+            "“{text}” runs into “{other}” on “{area}”, over {width} mm. Please shorten one.",
+            text=second.text,
+            other=first.text,
+            area=area.name,
+            width=decimal(width, 1),
+        )
         yield found("overlapping", area, second, message, measured=width, limit=0)
 
 

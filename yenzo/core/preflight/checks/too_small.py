@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene
+from yenzo.core.speaking import decimal, say
 
 
 def find_too_small(area: AreaScene, method: Method) -> Iterator[Finding]:
@@ -12,8 +13,11 @@ def find_too_small(area: AreaScene, method: Method) -> Iterator[Finding]:
     for node in area.letterings:
         if node.outline and node.letter_height_mm < method.least_letter_mm - 1e-6:
             height, least = node.letter_height_mm, method.least_letter_mm
-            message = (
-                f"“{node.text}” would get letters {height:.1f} mm high; {method.name} needs at least {least:g} mm. "
-                "Please shorten it."
+            message = say(
+                "“{text}” would get letters {height} mm high; {method} needs at least {least} mm. Please shorten it.",
+                text=node.text,
+                height=decimal(height, 1),
+                method=method.name,
+                least=decimal(least),
             )
             yield found("too_small", area, node, message, measured=height, limit=least)

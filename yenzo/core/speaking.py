@@ -1,0 +1,108 @@
+"""Sentences in the reader's language: a message and values come in, words go out.
+
+Messages are English and found by `scripts/words.py`; translations are GNU gettext catalogues in `locale`. Who reads is
+told around a piece of work by `speaking`, as it concerns every sentence in it and nothing else.
+"""
+
+import gettext
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+from decimal import Decimal
+from functools import lru_cache
+from pathlib import Path
+from typing import Literal
+
+from babel import Locale, UnknownLocaleError
+from babel.lists import format_list
+from babel.numbers import format_decimal
+
+OWN_LANGUAGE = "en"
+FOLDER = Path(__file__).parent / "locale"
+# U+2068 and U+2069 keep what is quoted from turning the sentence around it (UAX 9).
+ISOLATED = "\u2068{}\u2069"
+
+_reader: ContextVar[str] = ContextVar("reader", default=OWN_LANGUAGE)
+
+
+@contextmanager
+def speaking(language: str) -> Iterator[None]:
+    """Say everything in it in this language (BCP 47), as far as there are words; else in English."""
+    token = _reader.set(language)
+    try:
+        yield
+    finally:
+        _reader.reset(token)
+
+
+def reader() -> str:
+    """Return the language of who reads."""
+    return _reader.get()
+
+
+def later(message: str) -> str:
+    """Return the message as it is: a mark for one that is said elsewhere."""
+    return message
+
+
+def say(message: str, /, **values: object) -> str:
+    """Return the message with its values; each {name} in it stands for one."""
+    return _filled(_catalogue(_reader.get()).gettext(message), values)
+
+
+def say_many(one: str, many: str, count: int | Decimal, /, **values: object) -> str:
+    """Return the message for one or for many of something, by the rules of the reader's language; {count} is there."""
+    # What has decimals is many in all our languages: 1.5 pieces.
+    whole = int(count) if count == int(count) else 2
+    return _filled(_catalogue(_reader.get()).ngettext(one, many, whole), {"count": decimal(count), **values})
+
+
+def decimal(number: float | Decimal, places: int | None = None) -> str:
+    """Return a number as the reader writes it; with `places` decimals, or those that it has."""
+    value = Decimal(str(number)) if places is None else Decimal(f"{number:.{places}f}")
+    pattern = "0" if not places else f"0.{'0' * places}"
+    if places is not None:
+        return format_decimal(value, pattern, locale=locale_of(_reader.get()))
+    return format_decimal(value.normalize(), "0", locale=locale_of(_reader.get()), decimal_quantization=False)
+
+
+def listed(words: Iterable[object], style: Literal["standard", "or"] = "standard") -> str:
+    """Return words as a list in a sentence: "a, b and c"; style "or" for "a, b or c"."""
+    if not is_own(reader()):
+        return str(format_list([str(word) for word in words], style, locale=locale_of(reader())))
+    # English as the workshop writes it, without a comma before the last.
+    *first, last = [str(word) for word in words] or [""]
+    return f"{', '.join(first)} {'or' if style == 'or' else 'and'} {last}" if first else last
+
+
+def is_own(language: str) -> bool:
+    """Tell whether messages stay as they are written here."""
+    return language.partition("-")[0] == OWN_LANGUAGE
+
+
+def is_right_to_left(language: str) -> bool:
+    """Tell whether a language is written from right to left."""
+    return locale_of(language).text_direction == "rtl"
+
+
+@lru_cache(maxsize=50)
+def locale_of(language: str) -> Locale:
+    """Return how a language writes numbers and days; as English does when it isn't known."""
+    try:
+        return Locale.parse(language.replace("-", "_"))
+    except (UnknownLocaleError, ValueError):
+        return Locale.parse(OWN_LANGUAGE)
+
+
+@lru_cache(maxsize=50)
+def _catalogue(language: str) -> gettext.NullTranslations:
+    name = language.replace("-", "_")
+    return gettext.translation("core", FOLDER, languages=[name, name.partition("_")[0]], fallback=True)
+
+
+def _filled(message: str, values: dict[str, object]) -> str:
+    if not values:
+        return message
+    if not is_own(reader()) and is_right_to_left(reader()):
+        values = {name: ISOLATED.format(value) for name, value in values.items()}
+    return message.format(**values)
