@@ -54,7 +54,8 @@ def _messages(path: Path) -> Iterator[str | tuple[str, ...]]:
     if path.suffix != ".py":
         from django.utils.translation.template import templatize
 
-        data = templatize(data.decode()).encode()
+        # Django makes calls of what a template says; how its markup was indented means nothing to Python.
+        data = "\n".join(line.strip() for line in templatize(data.decode()).splitlines()).encode()
     for _, found, _, _ in extract(extract_python, BytesIO(data), KEYWORDS, (), {"encoding": "utf-8"}):
         yield found
 

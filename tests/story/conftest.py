@@ -91,8 +91,10 @@ def open_page(chromium, quiet_workshop, signed_in):
     """Open a page as somebody: a browser of its own whose console must stay empty."""
     contexts, said = [], []
 
-    def opened(address="/", *, size=WIDE, person=None):
-        context = chromium.new_context(viewport=size, base_url=quiet_workshop.url, storage_state=signed_in(person))
+    def opened(address="/", *, size=WIDE, person=None, language="en-GB"):
+        context = chromium.new_context(
+            viewport=size, base_url=quiet_workshop.url, storage_state=signed_in(person), locale=language
+        )
         context.set_default_timeout(PATIENCE_MS)
         contexts.append(context)
         page = context.new_page()

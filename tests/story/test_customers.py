@@ -276,3 +276,24 @@ def test_price_follows_the_size_and_the_pieces(open_page):
     page.get_by_label("Pieces").fill("3")
     expect(page.locator("#price")).to_contain_text("For several")
     expect(page.locator("#price")).to_contain_text("of which 20 % tax")
+
+
+def test_customer_changes_the_language_and_orders_without_losing_what_was_typed(open_page):
+    page = emblem_page(open_page)
+    page.locator("[data-field=with-emblem] label", has_text="No").click()
+    page.locator(".languages summary").click()
+    page.get_by_role("button", name="العربية").click()
+    expect(page.locator("html")).to_have_attribute("dir", "rtl")
+    expect(page.locator("[data-field=words]")).to_have_value("Otter & Son")
+    expect(page.locator("#ink-front path")).not_to_have_count(0)
+    page.fill("[data-field=words]", "Otter " * 9)
+    expect(page.locator("[data-problem=words]").first).to_contain_text("يُرجى الاختصار")
+    page.fill("[data-field=words]", "Otter")
+    page.get_by_role("button", name="أضف إلى السلة").click()
+    page.get_by_role("link", name="إلى إتمام الطلب").click()
+    for name, words in (("name", "Tove Marsh"), ("mail", "tove@post.example"), ("address", "Dyke 1")):
+        page.fill(f"[name={name}]", words)
+    page.get_by_label("لقد راجعت إملاء كل ما سيُصنع.").check()
+    page.get_by_role("button", name="اطلب وتابع إلى الدفع").click()
+    expect(page.locator("[data-order-state=waiting]")).to_contain_text("بانتظار الدفع")
+    expect(page.locator(".entries")).to_contain_text("كلمات على الوجه")

@@ -39,6 +39,7 @@ MORE = {
     "/workshop/products/harbor-pass/": "iris",
     "/workshop/products/gift-wrapping/": "iris",
     "/workshop/products/cedar-nameboard/price/": "iris",
+    "/workshop/products/slate-sign/wording/": "iris",
     "/workshop/products/kits/": "iris",
     "/workshop/products/kits/gift-wrapping/users/": "iris",
     "/workshop/products/kits/gift-wrapping/publish/": "iris",
@@ -84,3 +85,14 @@ def test_page_is_accessible_fits_and_says_nothing_on_its_console(open_page, addr
         assert serious(page) == []
     if name == "/goods/none/":
         open_page.said.clear()  # Chromium itself notes the 404 that is meant here.
+
+
+@pytest.mark.parametrize("address", ["/", "/goods/harbor-pass/", "/goods/deck-cushion/", "/basket/"])
+def test_page_is_accessible_and_fits_from_right_to_left(open_page, address):
+    page = open_page(address, language="ar")
+    page.wait_for_load_state("networkidle")
+    assert page.evaluate("getComputedStyle(document.body).direction") == "rtl"
+    for size in (WIDE, PHONE):
+        page.set_viewport_size(size)
+        assert fits(page)
+        assert serious(page) == []

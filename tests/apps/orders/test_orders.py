@@ -13,6 +13,7 @@ from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.catalogue.models import Revision
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import publish_setup
+from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.models import Design
 from yenzo.apps.orders.mails import send_mails
 from yenzo.apps.orders.models import Order, Payment
@@ -45,10 +46,15 @@ def test_order_freezes_what_was_asked_and_its_price(order):
     assert jobs_named("orders.send_order_mails") == 1
 
 
+def as_ordered(order):
+    piece = Order.objects.get(pk=order.pk).pieces.get()
+    return walked_of_piece(piece, setup_of_revision(piece.revision))
+
+
 def test_order_keeps_revision_and_price_when_the_seller_publishes_anew(order, owner, product):
-    before = walked_of_piece(order.pieces.get())
+    before = as_ordered(order)
     raise_price(owner, product)
-    after = walked_of_piece(Order.objects.get(pk=order.pk).pieces.get())
+    after = as_ordered(order)
     assert after.quote == before.quote
     assert [side.digest for side in after.scene.sides] == [side.digest for side in before.scene.sides]
 

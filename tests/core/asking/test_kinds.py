@@ -10,6 +10,7 @@ from yenzo.core.asking.kinds import KINDS, Around, kind_of
 from yenzo.core.asking.words import say_entries
 from yenzo.core.documents.fields import AnyField, ArtworkField, YesNoField
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.speaking import speaking
 from yenzo.core.spine import walk
 
 MODELS = AnyField.__origin__.__args__
@@ -50,7 +51,14 @@ def normal(assets, setup, raw, **others):
 def said(assets, setup, raw, language="en"):
     walked = answered(assets, setup, raw, language)
     field = setup.field("more")
-    return kind_of(field).words(field, walked.asked.values["more"], Around(setup, language, THURSDAY))
+    with speaking(language):
+        return kind_of(field).words(field, walked.asked.values["more"], Around(setup, language, THURSDAY))
+
+
+def produced(assets, setup, raw, language):
+    walked = answered(assets, setup, raw, language)
+    field = setup.field("more")
+    return kind_of(field).produced(field, walked.asked.values["more"], Around(setup, language, THURSDAY))
 
 
 def test_every_kind_of_the_documents_has_its_kind():
@@ -175,6 +183,8 @@ def test_number_is_said_and_produced_in_the_customers_language(assets):
     setup = with_field("number", unit="cm")
     assert said(assets, setup, "1234.5") == "1,234.5 cm"
     assert said(assets, setup, "1234.5", "de") == "1.234,5 cm"
+    with speaking("de"):
+        assert produced(assets, setup, "1234.5", "en") == "1,234.5"
 
 
 @pytest.mark.parametrize("raw", ["2026-13-01", "soon", "1/12/2026", "2026-1-1", "20261201xx"])
@@ -207,7 +217,10 @@ def test_order_keeps_the_day_it_was_asked(assets):
     [("long", "en", "June 14, 2031"), ("long", "de", "14. Juni 2031"), ("short", "en-GB", "14/06/2031")],
 )
 def test_day_is_written_as_its_language_writes_it(assets, written, language, words):
-    assert said(assets, with_field("date", written=written), "2031-06-14", language) == words
+    setup = with_field("date", written=written)
+    assert said(assets, setup, "2031-06-14", language) == words
+    # Whoever reads it, what lands on the goods stays.
+    assert produced(assets, setup, "2031-06-14", language) == words
 
 
 @pytest.mark.parametrize(

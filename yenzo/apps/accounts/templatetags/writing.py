@@ -4,7 +4,7 @@ from datetime import datetime
 from decimal import Decimal
 from functools import lru_cache
 
-from babel.dates import format_skeleton
+from babel.dates import format_date, format_time
 from babel.numbers import format_currency, get_currency_symbol
 from django import template
 from django.utils import timezone
@@ -61,7 +61,8 @@ def plain(value: object) -> str:
 @register.filter
 def moment(at: datetime) -> str:
     """Write a day and the time in the workshop's time zone."""
-    return str(format_skeleton("yMMMdHm", timezone.localtime(at), locale=locale_of(reader())))
+    here, locale = timezone.localtime(at), locale_of(reader())
+    return f"{format_date(here, 'medium', locale=locale)} {format_time(here, 'short', locale=locale)}"
 
 
 @register.simple_tag
