@@ -17,6 +17,7 @@ from typing import Any
 from bench import lettering
 from bench.asking import ask_check_price
 from demo.installation import ROOT, Installation, wait_until
+from demo.load import PASSWORD
 from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.reading import read_entries, read_setup
 from yenzo.core.planning.pack import make_pack
@@ -181,6 +182,37 @@ def request_rows(installation: Installation) -> Iterator[Row]:
         yield Row("preview requests, 35 a second of 100 pages, p95", 250, p95([one.result() for one in sent]), "ms")
 
 
+LOAD_LARGE = """
+from bench.asking import large_setup
+from yenzo.apps.accounts.models import Person
+from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.catalogue.services.products import import_product
+from yenzo.core.documents.reading import dump_document
+import_product(actor_of(Person.objects.get(username="mara")), dump_document(large_setup()), key="large")
+"""
+
+
+def seller_rows(installation: Installation) -> Iterator[Row]:
+    """Measure the set-up page of 60 fields: laid out, and a word of one sentence changed."""
+    installation.run("manage.py", "shell", "-c", LOAD_LARGE)
+    opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor())
+    address = f"{installation.url}/workshop/products/large/"
+
+    def send(to: str, values: dict[str, str]) -> float:
+        token = opener.open(f"{installation.url}/workshop/sign-in/").read().decode()
+        sent = {"csrfmiddlewaretoken": token.split('name="csrfmiddlewaretoken" value="')[1].split('"')[0], **values}
+        request = urllib.request.Request(to, urllib.parse.urlencode(sent).encode(), {"HX-Request": "true"})
+        begun = time.perf_counter()
+        opener.open(request).read()
+        return 1000 * (time.perf_counter() - begun)
+
+    send(f"{installation.url}/workshop/sign-in/", {"username": "mara", "password": PASSWORD})
+    page = milliseconds(lambda: opener.open(address).read(), times=20)
+    yield Row("set-up page of 60 fields from the server, median", 600, statistics.median(page), "ms")
+    edits = [send(f"{address}lines/f3/label/", {"label": f"Line {number}"}) for number in range(26)]
+    yield Row("set-up of 60 fields: one word of a sentence changed, median", 120, statistics.median(edits[6:]), "ms")
+
+
 def browser_rows(installation: Installation) -> Iterator[Row]:
     """Measure what a customer feels."""
     address = installation.pages()["product"]
@@ -235,6 +267,7 @@ def rows() -> Iterator[Row]:
         try:
             yield pack_row(installation)
             yield from request_rows(installation)
+            yield from seller_rows(installation)
             yield from browser_rows(installation)
         finally:
             installation.stop()

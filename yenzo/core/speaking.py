@@ -59,11 +59,17 @@ def say_many(one: str, many: str, count: int | Decimal, /, **values: object) -> 
 
 def decimal(number: float | Decimal, places: int | None = None) -> str:
     """Return a number as the reader writes it; with `places` decimals, or those that it has."""
-    value = Decimal(str(number)) if places is None else Decimal(f"{number:.{places}f}")
-    pattern = "0" if not places else f"0.{'0' * places}"
-    if places is not None:
-        return format_decimal(value, pattern, locale=locale_of(_reader.get()))
-    return format_decimal(value.normalize(), "0", locale=locale_of(_reader.get()), decimal_quantization=False)
+    return _written(number, places, _reader.get())
+
+
+@lru_cache(maxsize=4000)
+def _written(number: float | Decimal, places: int | None, language: str) -> str:
+    # Without group marks: most of these are counts and millimetres.
+    if places is None:
+        value = Decimal(str(number)).normalize()
+        return format_decimal(value, "0", locale=locale_of(language), decimal_quantization=False)
+    pattern = f"0.{'0' * places}" if places else "0"
+    return format_decimal(Decimal(f"{number:.{places}f}"), pattern, locale=locale_of(language))
 
 
 def listed(words: Iterable[object], style: Literal["standard", "or"] = "standard") -> str:

@@ -133,6 +133,8 @@ def lending_operations(product: Product, language: str, lent: Mapping[str, str])
 
 def incomplete_languages(setup: Setup) -> Iterable[str]:
     """Yield a piece of advice for each language that is begun and lacks something."""
+    if not setup.wording:
+        return
     for language in other_languages(setup):
         if language.missing and setup.wording.get(language.key):
             total = len(read_words(setup))

@@ -15,6 +15,8 @@ class Frozen(BaseModel):
 
 def clean_text(value: str) -> str:
     """Return the text in NFC without control characters, line breaks and tabs excepted."""
+    if value.isascii() and value.isprintable():
+        return value
     text = unicodedata.normalize("NFC", value.replace("\r\n", "\n").replace("\r", "\n"))
     return "".join(char for char in text if char in "\n\t" or unicodedata.category(char) not in {"Cc", "Cs"})
 

@@ -2,12 +2,15 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 from django.core.exceptions import ValidationError
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
+from django.template.loader import render_to_string
 from django.urls import reverse
+from django.utils.safestring import SafeString, mark_safe
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
@@ -32,17 +35,30 @@ from yenzo.core.errors import DocumentError
 
 CHANGED_EVENT = "draft-changed"
 ANY_LINE, ANY_ASPECT = "any-line", "any-aspect"
+ROWS_KEPT = 2000
 
 
 @dataclass(frozen=True)
 class SentenceRow:
-    """A line of the order form as the page shows it."""
+    """A line of the order form as the page shows it: all that its markup says, and nothing else."""
 
+    key: str
+    name: str
     position: int
     number: int | None
     address: str
-    line: FormLine
-    parts: list[Part]
+    parts: tuple[Part, ...]
+
+    @property
+    def markup(self) -> SafeString:
+        """Its part of the page."""
+        return _row_markup(self)
+
+
+@lru_cache(maxsize=ROWS_KEPT)
+def _row_markup(row: SentenceRow) -> SafeString:
+    # One change of a long form leaves nearly all of its lines as they were.
+    return mark_safe(render_to_string("catalogue/_sentence.html", {"row": row}))
 
 
 @dataclass(frozen=True)
@@ -73,7 +89,7 @@ def _parts_of_form(product: Product, setup: Setup) -> list[FormPart]:
             line = FormLine(setup, field)
             shown = None if isinstance(field, HeadingField) else number
             address = lines.replace(ANY_LINE, field.key)
-            rows.append(SentenceRow(at, shown, address, line, sentence_of(line)))
+            rows.append(SentenceRow(field.key, line.name, at, shown, address, tuple(sentence_of(line))))
             at += 1
         asked = SECTION_ASPECTS["ask-when"].words(SectionLine(setup, section)) if section else ""
         parts.append(FormPart(section, asked, tuple(rows)))
