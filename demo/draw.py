@@ -10,6 +10,20 @@ from playwright.sync_api import Page, sync_playwright
 HERE = Path(__file__).parent
 CLOTHS = {"navy": ("#2d4763", "#e9e2d0"), "sand": ("#d9c9a6", "#2d4763"), "signal": ("#b5452f", "#f0e8d8")}
 PENNANTS = {"signal": "#b8432e", "deep": "#24425f"}
+LIDS = {
+    "lid": (
+        "metal",
+        ".5",
+        '<g fill="none" stroke="#5a3c0d" stroke-opacity=".45"><circle cx="550" cy="600" r="436" stroke-width="2.5"/>'
+        '<circle cx="550" cy="600" r="428" stroke-width="1.2"/></g>',
+    ),
+    "inside": (
+        "satin",
+        ".8",
+        '<circle cx="550" cy="600" r="470" fill="url(#well)"/>'
+        '<path d="M508 1066q42 22 84 0v30q-42 22-84 0z" fill="url(#rim)" stroke="#5a3c0d" stroke-width="2"/>',
+    ),
+}
 BACK = (
     '<g fill="none"><path d="M24 330C150 338 300 338 426 330" stroke="#000" stroke-opacity=".3" stroke-width="4"/>'
     '<path d="M24 332.5C150 340.5 300 340.5 426 332.5" stroke="#fff" stroke-opacity=".35" stroke-width="1.2"/>'
@@ -52,6 +66,10 @@ def main() -> None:
         draw(page, windbreak, (1300, 780), HERE / "products" / "windbreak" / "assets" / "front.png")
         key_float = HERE / "products" / "key-float" / "assets"
         draw(page, (HERE / "art" / "key-float.svg").read_text(), (1200, 720), key_float / "front.png")
+        compass = (HERE / "art" / "compass.svg").read_text()
+        for side, (face, sheen, inside) in LIDS.items():
+            svg = compass.replace("FACE", face).replace("SHEEN", sheen).replace("INSIDE", inside)
+            draw(page, svg, (1100, 1160), HERE / "products" / "brass-compass" / "assets" / f"{side}.png")
         clock, harbor = HERE / "products" / "tide-clock", (HERE / "art" / "photo.svg").read_text()
         draw(page, (HERE / "art" / "clock.svg").read_text(), (1200, 1200), clock / "assets" / "front.png")
         larger = harbor.replace('width="560" height="560"', 'width="1100" height="1100"', 1)

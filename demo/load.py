@@ -53,7 +53,7 @@ PEOPLE = (
     ("noor", "Noor", Role.DESK),
     ("piet", "Piet", Role.DECORATOR),
 )
-STOCK = {"BS-4": 24, "SB-185": 9, "DC-450": 60}
+STOCK = {"BS-4": 24, "SB-185": 9, "DC-450": 60, "BC-72": 14}
 PASSWORD = "tern-and-tiller"
 GUEST = Actor(CUSTOMER, "Customer")
 
@@ -80,6 +80,7 @@ ORDERS = (
     DemoOrder("Ines Shoalwater", "The Net Loft\nSandwick", (("windbreak", "three"),), "paid"),
     DemoOrder("Nils Sandbar", "The Boathouse\nEastmere", (("key-float", "ten"),), "paid"),
     DemoOrder("Pelle Farwater", "Lock Cottage, Upper Basin\nEastmere", (("harbor-pass", "season"),), "paid"),
+    DemoOrder("Runa Seawright", "Signal House\nSkerry Point", (("brass-compass", "with-pictures"),), "paid"),
     DemoOrder(
         "Oskar Lightkeeper", "The Old Beacon\nSkerry Point", (("cedar-nameboard", "wind-and-whey"),), "cancelled"
     ),
@@ -194,16 +195,16 @@ def _design(visitor: uuid.UUID, product_key: str, entries_name: str) -> Design:
     assert revision is not None
     folder = HERE / "products" / product_key / "entries"
     document: dict[str, Any] = json.loads((folder / f"{entries_name}.json").read_text())
-    uploads: dict[str, Upload] = {}
+    uploads: list[Upload] = []
     setup = setup_of_revision(revision)
-    for key, file in document.get("uploads", {}).items():
+    for key, sent in document.get("uploads", {}).items():
         setup_field = setup.field(key)
         wanted = Preparation(one_color=setup_field.one_color) if isinstance(setup_field, ArtworkField) else None
-        path = folder / "assets" / file["name"]
-        uploads[key] = take_upload(GUEST, path, file["name"], visitor=visitor, wanted=wanted)
-        document["uploads"][key] = uploads[key].for_entries.model_dump(mode="json")
-    entries = read_entries(document)
-    return save_design(GUEST, revision, entries, visitor=visitor, uploads=list(uploads.values()))
+        names = [one["name"] for one in (sent if isinstance(sent, list) else [sent])]
+        taken = [take_upload(GUEST, folder / "assets" / name, name, visitor=visitor, wanted=wanted) for name in names]
+        uploads += taken
+        document["uploads"][key] = [one.for_entries.model_dump(mode="json") for one in taken]
+    return save_design(GUEST, revision, read_entries(document), visitor=visitor, uploads=uploads)
 
 
 def _sha256(path: Path) -> str:

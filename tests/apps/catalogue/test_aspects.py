@@ -146,7 +146,7 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
         (
             "photo",
             "kinds",
-            {"kinds": ["png"], "most_megabytes": 8, "least_pixels": 400},
+            {"kinds": ["png"], "most_megabytes": 8, "least_pixels": 400, "most_files": 1},
             "PNG, up to 8 MB, at least 400 pixels",
         ),
         (

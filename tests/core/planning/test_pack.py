@@ -3,6 +3,7 @@ import io
 import json
 import subprocess
 import zipfile
+from dataclasses import replace
 
 import pytest
 import zxingcpp
@@ -62,3 +63,10 @@ def test_ticket_shows_code_and_picture_on_one_page(work, tmp_path):
 )
 def test_file_names_in_a_pack_are_safe_everywhere(name, safe):
     assert safe_name(name) == safe
+
+
+def test_files_of_one_field_with_the_same_name_are_all_handed_on(work):
+    originals = tuple(OriginalFile("photo", "otter.jpg", sha256_of(PHOTO)) for _ in range(2))
+    manifest = make_pack(replace(work, originals=originals)).manifest
+    names = [file.name for file in manifest.files if file.kind == "original"]
+    assert names == ["originals/photo-1_otter.jpg", "originals/photo-2_otter.jpg"]

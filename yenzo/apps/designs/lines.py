@@ -11,6 +11,7 @@ from yenzo.apps.accounts.templatetags.writing import rate
 from yenzo.apps.designs.controls import CONTROLS, INPUT_MODES
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.options import SlipOption, options_of, picture_address
+from yenzo.apps.designs.to_core import Uploads
 from yenzo.core.asking.check import is_needed
 from yenzo.core.asking.kinds.addresses import countries, parts_of
 from yenzo.core.asking.kinds.interface import Raw
@@ -83,7 +84,7 @@ class SlipLine:
     is_ruled: bool = False
     parts: tuple[SlipPart, ...] = ()
     countries: tuple[tuple[str, str], ...] = ()
-    upload: Upload | None = None
+    uploads: tuple[Upload, ...] = ()
     room: int | None = None
     word_room: int | None = None
     amount: Decimal | None = None
@@ -171,7 +172,7 @@ def told_of(verdict: Verdict, tells_missing: Callable[[str], bool]) -> Told:
 
 
 def line_of(
-    field: AnyField, walked: Walked, entries: Entries, uploads: dict[str, Upload], told: Told, nodes: list[Node]
+    field: AnyField, walked: Walked, entries: Entries, uploads: Uploads, told: Told, nodes: list[Node]
 ) -> SlipLine:
     """Return the line of a field."""
     setup, key = walked.setup, field.key
@@ -191,7 +192,7 @@ def line_of(
         is_ruled=isinstance(field, OptionsField) and any(option.ask_when for option in field.options),
         parts=_parts(value) if isinstance(value, Address) else (),
         countries=_countries(field) if isinstance(field, AddressField) else (),
-        upload=uploads.get(key) if isinstance(field, ArtworkField) else None,
+        uploads=uploads.get(key, ()),
         room=room_left(field, walked.asked.text(key)) if isinstance(field, TextField | NoteField) else None,
         word_room=_word_room(field, walked),
         left=walked.asked.stock.get(field.sku) if isinstance(field, ExtraField) else None,

@@ -7,9 +7,9 @@ from django.urls import reverse
 
 from yenzo.apps.catalogue.made_artwork import own_files
 from yenzo.apps.designs.lines import SlipLine, line_of, told_of
-from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.designs.options import SlipOption, picture_address
+from yenzo.apps.designs.to_core import Uploads
 from yenzo.core.asking.check import GOODS
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Entries
@@ -71,7 +71,7 @@ class Slip:
     sides: tuple[SlipSide, ...]
     variants: tuple[SlipOption, ...]
     page: str = ""
-    uploads: dict[str, Upload] = field(default_factory=dict)
+    uploads: Uploads = field(default_factory=dict)
 
     @property
     def lines(self) -> tuple[SlipLine, ...]:
@@ -145,7 +145,7 @@ def build_slip(
     setup: Setup,
     entries: Entries,
     assets: Assets,
-    uploads: dict[str, Upload],
+    uploads: Uploads,
     *,
     tells_missing: bool = False,
     turn: Turn = Turn(),
@@ -180,7 +180,7 @@ def _stays(setup: Setup, turn: Turn, blocked: set[str]) -> bool:
 
 
 def _sections(
-    setup: Setup, walked: Walked, entries: Entries, uploads: dict[str, Upload], tells_missing: Callable[[str], bool]
+    setup: Setup, walked: Walked, entries: Entries, uploads: Uploads, tells_missing: Callable[[str], bool]
 ) -> tuple[SlipSection, ...]:
     told = told_of(walked.verdict, tells_missing)
     nodes = [node for area in walked.scene.areas for node in area.nodes]
@@ -194,9 +194,11 @@ def _sections(
     return tuple(found)
 
 
-def _sides(walked: Walked, uploads: dict[str, Upload]) -> tuple[SlipSide, ...]:
+def _sides(walked: Walked, uploads: Uploads) -> tuple[SlipSide, ...]:
     addresses = {file.prepared: picture_address(file.prepared) for file in own_files(walked.setup)}
-    addresses |= {one.prepared_id: reverse("designs:upload_picture", args=[one.pk]) for one in uploads.values()}
+    addresses |= {
+        one.prepared_id: reverse("designs:upload_picture", args=[one.pk]) for sent in uploads.values() for one in sent
+    }
     return tuple(
         SlipSide(
             key=side.key,

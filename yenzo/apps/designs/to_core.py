@@ -11,7 +11,7 @@ from yenzo.apps.designs.now import context_now
 from yenzo.core.asking.kinds.addresses import countries
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.assets import Assets
-from yenzo.core.documents.entries import Address, Entries, UploadedFile
+from yenzo.core.documents.entries import Address, Entries, Files, files_of
 from yenzo.core.documents.fields import (
     UNASKED,
     AddressField,
@@ -28,13 +28,16 @@ from yenzo.core.spine import Walked, walk
 
 MOST_TEXT = 20_000
 MOST_PART = 1000
+MOST_NAMED = 200
+# By field; of most fields there is one.
+Uploads = dict[str, tuple[Upload, ...]]
 
 
-def entries_of_form(setup: Setup, form: QueryDict, uploads: dict[str, Upload]) -> Entries:
+def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
     """Return the entries that a slip was sent with. Nothing in it is trusted; whatever is typed is kept."""
     sent = ((field.key, _sent(field, form)) for field in setup.fields)
     values = {key: value for key, value in sent if value is not None}
-    files: dict[str, UploadedFile] = {key: upload.for_entries for key, upload in uploads.items()}
+    files: dict[str, Files] = {key: _files(sent) for key, sent in uploads.items()}
     variant = form.get("variant")
     return Entries(
         values=values,
@@ -43,6 +46,10 @@ def entries_of_form(setup: Setup, form: QueryDict, uploads: dict[str, Upload]) -
         pieces=_pieces(form.get("pieces", "1")),
         language=reader(),
     )
+
+
+def _files(sent: tuple[Upload, ...]) -> Files:
+    return sent[0].for_entries if len(sent) == 1 else tuple(one.for_entries for one in sent)
 
 
 def _sent(field: AnyField, form: QueryDict) -> Raw | None:
@@ -66,26 +73,37 @@ def _sent_address(field: AddressField, name: str, form: QueryDict) -> Address | 
     return Address(**parts, country=country if country in countries() else field.country)
 
 
-def uploads_of_form(setup: Setup, form: QueryDict, visitor: uuid.UUID | None) -> dict[str, Upload]:
+def uploads_of_form(setup: Setup, form: QueryDict, visitor: uuid.UUID | None) -> Uploads:
     """Return the uploads that a slip names, by field. Only the visitor's own are found: never a bare hash."""
-    named: dict[str, uuid.UUID] = {}
-    for field in setup.fields:
-        if isinstance(field, ArtworkField) and (sent := form.get(f"upload-{field.key}")):
-            try:
-                named[field.key] = uuid.UUID(sent)
-            except ValueError:
-                continue
-    if not named or visitor is None:
+    named = {
+        field.key: [pk for sent in form.getlist(f"upload-{field.key}")[:MOST_NAMED] if (pk := _as_uuid(sent))]
+        for field in setup.fields
+        if isinstance(field, ArtworkField)
+    }
+    wanted = {pk for keys in named.values() for pk in keys}
+    if not wanted or visitor is None:
         return {}
-    own = Upload.objects.of_visitor(visitor).in_bulk(named.values())
-    return {key: own[pk] for key, pk in named.items() if pk in own}
+    own = Upload.objects.of_visitor(visitor).in_bulk(wanted)
+    found = {key: tuple(own[pk] for pk in dict.fromkeys(keys) if pk in own) for key, keys in named.items()}
+    return {key: uploads for key, uploads in found.items() if uploads}
 
 
-def uploads_of_entries(entries: Entries, uploads: Iterable[Upload]) -> dict[str, Upload]:
+def _as_uuid(sent: str) -> uuid.UUID | None:
+    try:
+        return uuid.UUID(sent)
+    except ValueError:
+        return None
+
+
+def uploads_of_entries(entries: Entries, uploads: Iterable[Upload]) -> Uploads:
     """Return by field which of a design's uploads its entries use."""
     by_content = {(upload.original_id, upload.prepared_id, upload.name): upload for upload in uploads}
-    found = {key: by_content.get((file.original, file.prepared, file.name)) for key, file in entries.uploads.items()}
-    return {key: upload for key, upload in found.items() if upload}
+    named = {
+        key: tuple((file.original, file.prepared, file.name) for file in files_of(value))
+        for key, value in entries.uploads.items()
+    }
+    found = {key: tuple(by_content[name] for name in names if name in by_content) for key, names in named.items()}
+    return {key: own for key, own in found.items() if own}
 
 
 def _pieces(sent: str) -> int:

@@ -6,7 +6,7 @@ from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.orders.models import Piece
 from yenzo.core.asking.ask import Asked
-from yenzo.core.documents.entries import UploadedFile
+from yenzo.core.documents.entries import files_of
 from yenzo.core.documents.setup import Setup
 from yenzo.core.planning.work import OriginalFile, Work
 from yenzo.core.pricing.quote import Quote
@@ -26,9 +26,9 @@ def work_of_piece(piece: Piece, pieces_in_order: int) -> Work:
     """Return a piece as a piece of work, ready to be packed."""
     walked = walked_of_piece(piece, setup_of_revision(piece.revision))
     originals = tuple(
-        OriginalFile(field, value.name, value.original)
+        OriginalFile(field, file.name, file.original)
         for field, value in walked.asked.values.items()
-        if isinstance(value, UploadedFile)
+        for file in files_of(value)
     )
     return Work(
         order=str(piece.order.number),

@@ -4,7 +4,7 @@ from collections import Counter
 from datetime import date
 
 from yenzo.core.asking.kinds import Given, Value, kind_of
-from yenzo.core.documents.entries import Adjustment, Entries
+from yenzo.core.documents.entries import Adjustment, Entries, files_of
 from yenzo.core.documents.fields import AnyField, ExtraField, Option, OptionsField
 from yenzo.core.documents.named import Names, fields_by_name, product_names
 from yenzo.core.documents.rules import CATEGORY, SKU, VARIANT, Rule, holds, read_number
@@ -122,7 +122,8 @@ class _Decisions:
     def value(self, field: AnyField) -> Value:
         if field.key not in self._values:
             entries = self._entries
-            given = Given(entries.values.get(field.key), entries.uploads.get(field.key), self._language, self._names)
+            files = files_of(entries.uploads.get(field.key))
+            given = Given(entries.values.get(field.key), files, self._language, self._names)
             self._values[field.key] = self._offered(field, kind_of(field).value(field, given))
         return self._values[field.key]
 
@@ -132,7 +133,7 @@ class _Decisions:
             return value
         withheld = {option.key for option in field.options if not self._holds(option.ask_when)}
         if isinstance(value, tuple):
-            return tuple(key for key in value if key not in withheld)
+            return tuple(str(key) for key in value if key not in withheld)
         return "" if value in withheld else value
 
     def _has_section(self, key: str | None) -> bool:

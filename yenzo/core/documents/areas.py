@@ -87,6 +87,15 @@ class FourCorners(Frozen):
 Surface = Annotated[Flat | Cylinder | FourCorners, Field(discriminator="kind")]
 
 
+class Frame(Frozen):
+    """Where an area lies before it is turned, in mm of its side."""
+
+    x_mm: Offset
+    y_mm: Offset
+    width_mm: Length
+    height_mm: Length
+
+
 class Area(Frozen):
     """An imprint area on a side, with its decoration method, bleed, safe margin and resolution.
 

@@ -7,6 +7,8 @@ from pydantic import Field
 from yenzo.core.documents.values import Frozen, Key, Offset, Sha256, Text
 
 Form = Literal["picture", "drawing"]
+# Of one field: each is looked at by itself, and shown.
+MOST_FILES = 40
 
 
 class Adjustment(Frozen):
@@ -35,6 +37,16 @@ class UploadedFile(Frozen):
     size_bytes: int = Field(default=0, ge=0, description="of the file as received; 0 when it isn't known")
 
 
+Files = UploadedFile | tuple[UploadedFile, ...]
+
+
+def files_of(value: object) -> tuple[UploadedFile, ...]:
+    """Return the files of an entry, in order; none of what is no file."""
+    if isinstance(value, UploadedFile):
+        return (value,)
+    return tuple(one for one in value if isinstance(one, UploadedFile)) if isinstance(value, tuple) else ()
+
+
 class Address(Frozen):
     """A postal address in its parts; `street` may have several lines."""
 
@@ -60,7 +72,7 @@ class Entries(Frozen):
 
     schema_: Literal["yenzo-entries/1"] = Field(default="yenzo-entries/1", alias="schema")
     values: dict[Key, RawValue] = {}
-    uploads: dict[Key, UploadedFile] = {}
+    uploads: dict[Key, Files] = {}
     adjustments: dict[Key, Adjustment] = {}
     variant: Key | None = None
     pieces: int = Field(default=1, ge=1, le=10_000)

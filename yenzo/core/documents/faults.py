@@ -10,10 +10,13 @@ from yenzo.core.documents.charge_faults import find_charge_faults, find_prices_b
 from yenzo.core.documents.fields import (
     DRAWN,
     PRODUCED,
+    UNITS_MM,
     AnyField,
+    ArtworkField,
     ColorField,
     ComputedField,
     MethodField,
+    NumberField,
     OptionsField,
     TypefaceField,
 )
@@ -37,6 +40,8 @@ def find_faults(setup: Setup) -> list[str]:
         _method_fields,
         _pictures,
         _goods_of_options,
+        _own_areas,
+        _sizes,
     )
     return [fault for find in found for fault in find(setup)]
 
@@ -102,6 +107,10 @@ def _placements(setup: Setup) -> Iterator[str]:
         if side is None or side.area(placement.area) is None:
             yield f"A placement goes on “{placement.side} / {placement.area}”, which isn't there."
         yield from _sources(setup, placement)
+        artwork = setup.field(placement.field)
+        nth = placement.nth if isinstance(placement, ArtworkPlacement) else 1
+        if isinstance(artwork, ArtworkField) and nth > artwork.most_files:
+            yield f"{_what(placement)} is file {nth} of “{artwork.label}”, which takes {artwork.most_files} at most."
 
 
 def _method_fields(setup: Setup) -> Iterator[str]:
@@ -131,6 +140,30 @@ def _pictures(setup: Setup) -> Iterator[str]:
         for key in variant.pictures:
             if setup.side(key) is None:
                 yield f"The variant “{variant.name}” has a picture for the side “{key}”, which isn't there."
+
+
+def _own_areas(setup: Setup) -> Iterator[str]:
+    for variant in setup.offer.variants:
+        for key, areas in variant.areas.items():
+            side = setup.side(key)
+            for area in areas:
+                if side is None or side.area(area) is None:
+                    yield f"The variant “{variant.name}” moves the area “{key} / {area}”, which isn't there."
+        for key in variant.scales:
+            if setup.side(key) is None:
+                yield f"The variant “{variant.name}” has a scale for the side “{key}”, which isn't there."
+
+
+def _sizes(setup: Setup) -> Iterator[str]:
+    for side in setup.sides:
+        for what, by in (("width", side.width_by), ("height", side.height_by)):
+            field = setup.field(by.field) if by else None
+            if by is None:
+                continue
+            if not isinstance(field, NumberField | ComputedField):
+                yield f"“{side.name}” takes its {what} from “{by.field}”, which is no number."
+            elif (field.unit or "mm") not in UNITS_MM:
+                yield f"“{side.name}” takes its {what} from “{field.label}”, and “{field.unit}” is no unit of length."
 
 
 def _goods_of_options(setup: Setup) -> Iterator[str]:

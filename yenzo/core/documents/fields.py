@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, JsonValue, model_validator
 
-from yenzo.core.documents.entries import UploadedFile
+from yenzo.core.documents.entries import MOST_FILES, UploadedFile
 from yenzo.core.documents.rules import Rule
 from yenzo.core.documents.values import Frozen, Key, Label, Money, Picture, ScreenColor, Text
 
@@ -14,6 +14,8 @@ ArtworkKind = Literal["png", "jpeg", "webp", "tiff", "heic", "svg", "pdf"]
 Country = Annotated[str, Field(pattern=r"^[A-Z]{2}$")]
 Case = Literal["typed", "upper", "lower", "words", "first"]
 Width = Literal["full", "half", "third"]
+# What a unit of length is in millimetres.
+UNITS_MM = {"mm": 1, "cm": 10, "m": 1000, "in": 25.4, "ft": 304.8}
 Number = Annotated[Decimal, Field(max_digits=15, decimal_places=6, allow_inf_nan=False)]
 Count = Annotated[int, Field(ge=1, le=10_000)]
 
@@ -212,11 +214,13 @@ class OneColor(Frozen):
 
 
 class ArtworkField(FieldBase):
-    """A picture or drawing of the customer's own; with `one_color` it becomes outlines of one color."""
+    """Pictures or drawings of the customer's own; with `one_color` they become outlines of one color."""
 
     kind: Literal["artwork"] = "artwork"
     kinds: tuple[ArtworkKind, ...] = Field(default=("png", "jpeg", "webp"), min_length=1)
     most_megabytes: float = Field(default=25, gt=0, le=50)
+    least_files: Annotated[int, Field(ge=1, le=MOST_FILES)] | None = None
+    most_files: int = Field(default=1, ge=1, le=MOST_FILES)
     least_pixels: Count | None = Field(default=None, description="least length of a picture's shorter edge")
     one_color: OneColor | None = None
 

@@ -4,8 +4,8 @@ from collections.abc import Callable, Iterator, Mapping
 from decimal import Decimal
 from typing import TYPE_CHECKING
 
-from yenzo.core.documents.entries import Address, UploadedFile
-from yenzo.core.documents.fields import AnyField, ComputedField, ExtraField, HeadingField, NumberField
+from yenzo.core.documents.entries import Address, UploadedFile, files_of
+from yenzo.core.documents.fields import AnyField, ArtworkField, ComputedField, ExtraField, HeadingField, NumberField
 from yenzo.core.documents.rules import Entry, read_number
 from yenzo.core.errors import FormulaError
 from yenzo.core.formulas.evaluate import Named, names_in
@@ -44,12 +44,15 @@ def product_names(setup: "Setup", variant_key: str | None, pieces: int) -> dict[
 
 
 def named_value(field: AnyField, value: Entry) -> Named:
-    """Return an entry as formulas take it: a number, a text, yes or no, or the keys of several choices."""
+    """Return an entry as formulas take it: a number, a text, yes or no, keys of several choices; of files, how many."""
     if isinstance(field, NumberField | ComputedField | ExtraField):
         return read_number(str(value)) or Decimal(0)
+    if isinstance(field, ArtworkField):
+        return Decimal(len(files_of(value)))
     if isinstance(value, UploadedFile | Address):
         return bool(value)
-    return value
+    # Nothing but files has files.
+    return tuple(str(key) for key in value) if isinstance(value, tuple) else value
 
 
 class Names(Mapping[str, Named]):

@@ -6,6 +6,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from yenzo.core.documents.effects import ColorSource, Effects
+from yenzo.core.documents.entries import MOST_FILES
 from yenzo.core.documents.rules import Rule
 from yenzo.core.documents.values import Angle, Frozen, Key, Length, Offset, Text
 
@@ -177,6 +178,7 @@ class ArtworkPlacement(PlacementBase):
 
     kind: Literal["artwork"] = "artwork"
     fit: Literal["cover", "contain"] = "cover"
+    nth: int = Field(default=1, ge=1, le=MOST_FILES, description="which one of several files lands here")
     color: ColorSource | None = None
 
     @property

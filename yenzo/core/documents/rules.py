@@ -6,12 +6,12 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from yenzo.core.documents.entries import Address, UploadedFile
+from yenzo.core.documents.entries import Address, Files
 from yenzo.core.documents.values import Frozen, Text
 
 Match = Literal["all", "any", "none"]
 Test = Literal["is", "is_not", "one_of", "filled", "empty", "more", "less", "contains", "has", "has_not"]
-Entry = str | bool | UploadedFile | tuple[str, ...] | Address
+Entry = str | bool | Files | tuple[str, ...] | Address
 # What is compared beside entries: the chosen variant, and what the product itself is.
 VARIANT, CATEGORY, SKU = "@variant", "@category", "@sku"
 Subject = Annotated[str, Field(pattern=r"^(@(variant|category|sku)|[a-z0-9][a-z0-9_-]{0,59})$")]

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
 
-from yenzo.core.documents.areas import Area
+from yenzo.core.documents.areas import Area, Frame
 from yenzo.core.documents.charges import AnyCharge
 from yenzo.core.documents.faults import find_faults
 from yenzo.core.documents.fields import AnyField, OptionsField
@@ -53,6 +53,13 @@ class Scale(Frozen):
         return math.dist(self.start_px, self.end_px) / self.length_mm
 
 
+class SizeBy(Frozen):
+    """An entry that says how wide, or how high, the goods are; the picture shows them this large."""
+
+    field: Key
+    shown_mm: Length
+
+
 class Side(Frozen):
     """A side of the goods: a picture with a known scale, and the imprint areas on it."""
 
@@ -61,6 +68,8 @@ class Side(Frozen):
     picture: Picture
     scale: Scale | None = None
     areas: tuple[Area, ...] = ()
+    width_by: SizeBy | None = None
+    height_by: SizeBy | None = None
 
     def size_mm(self) -> tuple[float, float] | None:
         """Width and height of the picture on the goods, or None while no scale is marked."""
@@ -74,7 +83,7 @@ class Side(Frozen):
 
 
 class Variant(Frozen):
-    """A size, material or color of the goods, with its price difference and its own pictures by side."""
+    """A size, material or color of the goods, with its price difference, its own pictures, scale and areas."""
 
     key: Key
     name: Label
@@ -82,6 +91,8 @@ class Variant(Frozen):
     swatch: ScreenColor | None = None
     price_difference: Money = Field(default="0", validate_default=True)
     pictures: dict[Key, Picture] = {}
+    scales: dict[Key, Scale] = Field(default={}, description="by side: what its pictures show, in place of the side's")
+    areas: dict[Key, dict[Key, Frame]] = Field(default={}, description="by side and area: where it lies otherwise")
     properties: Properties = Field(default={}, description="in place of the product's own")
 
 

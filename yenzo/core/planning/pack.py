@@ -9,6 +9,7 @@ import json
 import re
 import unicodedata
 import zipfile
+from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -81,9 +82,13 @@ def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
                 names.append(name)
         area_entries.append(_area_entry(area, margin_mm(method), tuple(names)))
     add(_File(f"{work.number}_ticket.pdf", "ticket", make_ticket(work)))
+    sent = Counter(original.field for original in work.originals)
+    count = Counter[str]()
     for original in work.originals:
-        name = f"originals/{original.field}_{safe_name(original.name)}"
-        add(_File(name, "original", work.assets.read(original.sha256)))
+        count[original.field] += 1
+        # Several of one field may have the same name.
+        of = f"{original.field}-{count[original.field]}" if sent[original.field] > 1 else original.field
+        add(_File(f"originals/{of}_{safe_name(original.name)}", "original", work.assets.read(original.sha256)))
     manifest = _manifest(work, tuple(area_entries), files)
     return Pack(_zip(manifest, files), manifest)
 

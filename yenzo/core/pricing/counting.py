@@ -16,7 +16,7 @@ from yenzo.core.documents.charges import (
     UploadCharge,
     WordCharge,
 )
-from yenzo.core.documents.entries import UploadedFile
+from yenzo.core.documents.entries import files_of
 from yenzo.core.pricing.amounts import Amount
 from yenzo.core.speaking import decimal, say, say_many
 
@@ -93,7 +93,7 @@ def _number(charge: CountedCharge, asked: Asked, amount: Amount) -> int:
         case LineCharge():
             return sum(bool(line.strip()) for line in text.split("\n"))
         case UploadCharge():
-            return isinstance(asked.values.get(charge.field or ""), UploadedFile)
+            return len(files_of(asked.values.get(charge.field or "")))
         case ColorCharge():
             return amount.colors
         case SideCharge():

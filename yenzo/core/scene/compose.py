@@ -8,7 +8,7 @@ from yenzo.core.artwork.goods import goods_color
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.assets import Assets
-from yenzo.core.documents.entries import Adjustment, UploadedFile
+from yenzo.core.documents.entries import Adjustment, UploadedFile, files_of
 from yenzo.core.documents.fields import ReadyMadeField
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement
 from yenzo.core.documents.rules import holds
@@ -16,6 +16,7 @@ from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.lettering import adjusting, set_text
 from yenzo.core.scene.nodes import AreaScene, Node, PlacedDrawing, PlacedPicture, Scene, SideScene
+from yenzo.core.scene.sizing import sized_side
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.text.typefaces import Typefaces
@@ -35,9 +36,10 @@ class _Composer:
     assets: Assets
 
     def side(self, side: Side) -> SideScene | None:
-        size = side.size_mm()
-        if size is None:
+        sized = sized_side(self.setup, side, self.asked)
+        if sized is None:
             return None
+        side, size = sized
         picture = self.setup.picture_of(side, self.asked.variant, self.asked.values)
         areas = tuple(
             AreaScene(side.key, area, tuple(self._nodes(side, area)), self._ground(picture.asset, area, size))
@@ -75,18 +77,18 @@ class _Composer:
             return False
         return placement.when is None or holds(placement.when, lambda key: self.asked.subject(self.setup, key))
 
-    def _made_of(self, field_key: str) -> UploadedFile | None:
-        """Return the file that an entry means: an upload, or one of the workshop's own."""
-        value, field = self.asked.values[field_key], self.setup.field(field_key)
+    def _made_of(self, placement: ArtworkPlacement) -> UploadedFile | None:
+        """Return the file that lands: one of the uploads, or of the workshop's own."""
+        value, field = self.asked.values[placement.field], self.setup.field(placement.field)
         if isinstance(field, ReadyMadeField):
             option = field.option(value)
             return option.artwork if option else None
-        return value if isinstance(value, UploadedFile) else None
+        return next(iter(files_of(value)[placement.nth - 1 :]), None)
 
     def _artwork(
         self, area: Area, placement: ArtworkPlacement, adjustment: Adjustment
     ) -> PlacedPicture | PlacedDrawing | None:
-        upload = self._made_of(placement.field)
+        upload = self._made_of(placement)
         if upload is None:
             return None
         drawing = load_drawing(self.assets, upload.prepared) if upload.form == "drawing" else None

@@ -218,8 +218,11 @@ def _laid(font: Font, text: str, area: Area, placement: AnyText, language: str, 
 
 def _on_edge(font: Font, text: str, area: Area, placement: EdgePlacement, style: TextStyle) -> Laid:
     tops_out = placement.tops == "out"
-    # Room for the highest letters, or for what hangs below them, between the base line and the safe margin.
-    room_mm = placement.most_mm if tops_out else placement.most_mm * HANGING
+    # Room for the ink above the base line, or for what hangs below it, up to the safe margin: marks and round letters
+    # rise above capitals.
+    ink, em_mm = outline_of(font, text, style)[0].bounds, placement.most_mm / font.letter_height_em
+    rise_mm, hanging_mm = (-ink.top * em_mm, ink.bottom * em_mm) if ink else (0.0, 0.0)
+    room_mm = max(placement.most_mm, rise_mm) if tops_out else max(placement.most_mm * HANGING, hanging_mm)
     corner_mm = placement.most_mm * ROUNDED
     path = edge_path(area, area.safe_mm + room_mm, corner_mm, placement.middle_deg, tops_out=tops_out)
     if path is None:

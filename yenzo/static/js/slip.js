@@ -28,7 +28,7 @@ document.addEventListener("click", ({ target }) => {
   const drop = target.closest?.("[data-drop-upload]");
   if (drop) {
     const form = formOf(drop);
-    drop.closest(".held").replaceChildren();
+    drop.closest(".one-file").remove();
     form.dispatchEvent(new Event("entries-changed"));
   }
 });
@@ -59,12 +59,18 @@ for (const failure of ["htmx:sendError", "htmx:timeout", "htmx:responseError"]) 
   });
 }
 
-// The ink says which picture of the goods it belongs on: a variant may bring its own.
+// The ink says which picture of the goods it belongs on, and how large they are: a variant may bring its own, and an
+// entry may say it.
 document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   const ink = detail.target.querySelector?.("[data-ink]");
   if (!ink) return;
   for (const image of document.querySelectorAll(`[data-goods="${ink.dataset.ink}"]`)) {
     if (image.getAttribute("href") !== ink.dataset.picture) image.setAttribute("href", ink.dataset.picture);
+    const [width, height] = ink.dataset.size.split(" ");
+    if (image.getAttribute("width") === width && image.getAttribute("height") === height) continue;
+    image.setAttribute("width", width);
+    image.setAttribute("height", height);
+    image.closest("svg").setAttribute("viewBox", `0 0 ${width} ${height}`);
   }
 });
 
@@ -86,7 +92,8 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   isTurning = false;
 });
 
-function post(drop, address, body) {
+// `keep` puts the row of the file in its place; `next` goes on with what else was picked.
+function post(drop, address, body, keep, next = () => {}) {
   const form = formOf(drop);
   const progress = drop.querySelector("progress");
   const problem = drop.querySelector(".problem");
@@ -96,6 +103,7 @@ function post(drop, address, body) {
     problem.hidden = !words;
     problem.textContent = words;
     drop.querySelector("input[type=file]").value = "";
+    if (!words) next();
   };
   request.upload.addEventListener("progress", (event) => {
     if (event.lengthComputable) progress.value = (100 * event.loaded) / event.total;
@@ -105,9 +113,9 @@ function post(drop, address, body) {
   request.addEventListener("load", () => {
     if (request.status === 200) {
       // The line may have been laid out anew while the file was on its way.
-      document.getElementById(`held-${drop.dataset.upload}`).innerHTML = request.responseText;
-      finish("");
+      keep(document.getElementById(`held-${drop.dataset.upload}`), request.responseText);
       form.dispatchEvent(new Event("entries-changed"));
+      finish("");
     } else {
       const isWords = (request.getResponseHeader("Content-Type") || "").startsWith("text/plain");
       finish(isWords ? request.responseText : drop.dataset.notTaken);
@@ -122,10 +130,17 @@ function post(drop, address, body) {
   request.send(body);
 }
 
-function send(drop, file) {
+function send(drop, [file, ...more]) {
+  if (!file) return;
+  const isMany = drop.dataset.many !== undefined;
   const body = new FormData();
   body.append("file", file);
-  post(drop, drop.dataset.address, body);
+  const keep = (held, row) => {
+    if (!isMany) held.replaceChildren();
+    held.insertAdjacentHTML("beforeend", row);
+  };
+  // One after another: what is refused stops those behind it, and says why.
+  post(drop, drop.dataset.address, body, keep, () => { if (isMany) send(drop, more); });
 }
 
 function prepare(controls) {
@@ -134,7 +149,12 @@ function prepare(controls) {
     if (control.type !== "checkbox" || control.checked) body.append(control.name, control.value);
   }
   const drop = controls.closest("[data-upload]");
-  post(drop, controls.dataset.prepare, body);
+  const own = controls.closest(".one-file").querySelector("[type=hidden][name^=upload]").value;
+  const keep = (held, row) => {
+    const file = held.querySelector(`[type=hidden][value="${own}"]`)?.closest(".one-file");
+    if (file) file.outerHTML = row;
+  };
+  post(drop, controls.dataset.prepare, body, keep);
 }
 
 document.addEventListener("change", (event) => {
@@ -143,7 +163,7 @@ document.addEventListener("change", (event) => {
   if (controls) prepare(controls);
   if (!drop || event.target.type !== "file") return;
   event.stopPropagation();
-  if (event.target.files[0]) send(drop, event.target.files[0]);
+  send(drop, [...event.target.files]);
 });
 for (const name of ["dragover", "dragleave", "drop"]) {
   document.addEventListener(name, (event) => {
@@ -151,6 +171,6 @@ for (const name of ["dragover", "dragleave", "drop"]) {
     if (!drop) return;
     event.preventDefault();
     drop.classList.toggle("is-over", name === "dragover");
-    if (name === "drop" && event.dataTransfer.files[0]) send(drop, event.dataTransfer.files[0]);
+    if (name === "drop") send(drop, [...event.dataTransfer.files]);
   });
 }

@@ -10,7 +10,7 @@ from yenzo.apps.catalogue.aspects.layout import text_of
 from yenzo.apps.catalogue.to_core import materials
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.fields import DRAWN, ColorField, ParagraphField, TypefaceField
+from yenzo.core.documents.fields import DRAWN, ArtworkField, ColorField, ParagraphField, TypefaceField
 from yenzo.core.documents.placements import ArtworkPlacement, BlockPlacement
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
@@ -48,13 +48,22 @@ class PlacesAspect(Aspect):
         gone = [p.key for p in placements if f"{p.side}/{p.area}" not in given["areas"]]
         removed = [{"do": "remove", "path": ["placements"], "key": key} for key in gone]
         taken = [{"key": placement.key} for placement in line.setup.placements]
+        kept = len(placements) - len(gone)
         added: Operations = []
         for place in given["areas"]:
             if place not in have:
                 key = free_key({"placements": taken}, ("placements",), line.field.key)
                 taken.append({"key": key})
-                added.append({"do": "add", "path": ["placements"], "item": _new_placement(line, place, key)})
+                item = _new_placement(line, place, key)
+                if isinstance(line.field, ArtworkField) and (nth := _next_file(line.field, kept + len(added))) > 1:
+                    item["nth"] = nth
+                added.append({"do": "add", "path": ["placements"], "item": item})
         return [*removed, *added]
+
+
+def _next_file(field: ArtworkField, placed: int) -> int:
+    """Return which file lands in the next area: each in one of its own, as far as there are files."""
+    return min(placed + 1, field.most_files)
 
 
 def _new_placement(line: FormLine, place: str, key: str) -> dict[str, Any]:

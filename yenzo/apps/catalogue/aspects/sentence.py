@@ -42,12 +42,13 @@ from yenzo.apps.catalogue.aspects.texts import (
 from yenzo.apps.catalogue.aspects.wording import (
     KindsAspect,
     LabelAspect,
+    NthAspect,
     OneColorAspect,
     RequiredAspect,
     SampleAspect,
 )
 from yenzo.core.documents.charges import AnyCharge
-from yenzo.core.documents.fields import UNASKED, HeadingField, OptionsField, TextField
+from yenzo.core.documents.fields import UNASKED, ArtworkField, HeadingField, OptionsField, TextField
 
 CHARGE: ChargeAspect[Any] = ChargeAspect()
 ASPECTS: dict[str, Aspect[Any]] = {
@@ -101,6 +102,7 @@ ASPECTS: dict[str, Aspect[Any]] = {
         LandsWhenAspect(),
         FitAspect(),
         ArtworkPaintAspect(),
+        NthAspect(),
         CHARGE,
         AskWhenAspect(),
         RequiredWhenAspect(),
@@ -221,7 +223,9 @@ def _more(line: FormLine, names: tuple[str, ...]) -> Iterator[Part]:
 def _placed(line: FormLine, *, is_artwork: bool) -> Iterator[Part]:
     assert line.placement is not None
     yield from _filled(line, PLACED_ARTWORK if is_artwork else PLACED_TEXT)
-    yield from _more(line, MORE_ARTWORK if is_artwork else MORE_TEXT)
+    is_many = isinstance(line.field, ArtworkField) and line.field.most_files > 1
+    of_artwork = ("nth", *MORE_ARTWORK) if is_many else MORE_ARTWORK
+    yield from _more(line, of_artwork if is_artwork else MORE_TEXT)
 
 
 def _filled(line: FormLine, pattern: str) -> Iterator[Part]:

@@ -5,6 +5,7 @@ from typing import Any, get_args
 from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations
+from yenzo.core.documents.entries import MOST_FILES
 from yenzo.core.documents.fields import (
     ArtworkField,
     ArtworkKind,
@@ -12,6 +13,7 @@ from yenzo.core.documents.fields import (
     TypedField,
     YesNoField,
 )
+from yenzo.core.documents.placements import ArtworkPlacement
 
 
 class LabelAspect(Aspect):
@@ -81,7 +83,7 @@ class KindsAspect(Aspect):
         assert isinstance(line.field, ArtworkField)
         kinds = ", ".join(kind.upper() for kind in line.field.kinds)
         least = f", at least {line.field.least_pixels} pixels" if line.field.least_pixels else ""
-        return f"{kinds}, up to {line.field.most_megabytes:g} MB{least}"
+        return f"{_how_many(line.field)}{kinds}, up to {line.field.most_megabytes:g} MB{least}"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, ArtworkField)
@@ -108,10 +110,60 @@ class KindsAspect(Aspect):
                 initial=line.field.least_pixels,
                 label="Least pixels on the shorter edge",
             ),
+            "most_files": forms.IntegerField(
+                min_value=1, max_value=MOST_FILES, initial=line.field.most_files, label="How many files at most"
+            ),
+            "least_files": forms.IntegerField(
+                required=False,
+                min_value=1,
+                max_value=MOST_FILES,
+                initial=line.field.least_files,
+                label="How many at least, if it is filled",
+            ),
         }
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
-        return [line.set(name, given[name]) for name in ("kinds", "most_megabytes", "least_pixels")]
+        least, most = given["least_files"], given["most_files"]
+        if least is not None and least > most:
+            raise forms.ValidationError("The least number of files is above the most.")
+        asked = ("kinds", "most_megabytes", "least_pixels", "least_files")
+        return [*(line.set(name, given[name]) for name in asked), line.set("most_files", most if most > 1 else None)]
+
+
+def _how_many(field: ArtworkField) -> str:
+    if field.most_files == 1:
+        return ""
+    if field.least_files == field.most_files:
+        return f"{field.most_files} files: "
+    return (
+        f"{field.least_files} to {field.most_files} files: "
+        if field.least_files
+        else f"up to {field.most_files} files: "
+    )
+
+
+class NthAspect(Aspect):
+    key, heading, offer = "nth", "Which of the files lands here?", "another file"
+
+    def is_plain(self, line: FormLine) -> bool:
+        assert isinstance(line.placement, ArtworkPlacement)
+        return line.placement.nth == 1
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.placement, ArtworkPlacement)
+        return f"file {line.placement.nth}"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, ArtworkField)
+        assert isinstance(line.placement, ArtworkPlacement)
+        return {
+            "nth": forms.IntegerField(
+                min_value=1, max_value=line.field.most_files, initial=line.placement.nth, label="File, counted from 1"
+            )
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set_placement("nth", given["nth"])]
 
 
 class OneColorAspect(Aspect):

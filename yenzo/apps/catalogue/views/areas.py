@@ -94,6 +94,11 @@ def remove_area(request: HttpRequest, key: str, side_key: str, area_key: str) ->
     placed = [p.key for p in setup.placements if (p.side, p.area) == (side_key, area_key)]
     operations: list[dict[str, Any]] = [
         *({"do": "remove", "path": ["placements"], "key": placement} for placement in placed),
+        *(
+            {"do": "set", "path": ["offer", "variants", variant.key, "areas", side_key, area_key], "value": None}
+            for variant in setup.offer.variants
+            if area_key in variant.areas.get(side_key, {})
+        ),
         {"do": "remove", "path": ["sides", side_key, "areas"], "key": area_key},
     ]
     return changed(request, key, operations, f"{area.name} removed")

@@ -15,6 +15,7 @@ from yenzo.apps.catalogue.forms import ScaleForm, SidePictureForm, VariantForm
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import add_goods_picture
+from yenzo.apps.catalogue.sizes import SizeByForm, VariantSizeForm
 from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.apps.catalogue.views.setup import changed
 from yenzo.core.documents.edits import free_key
@@ -46,7 +47,8 @@ def new_side(request: HttpRequest, key: str) -> HttpResponse:
 def mark_scale(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
     """Mark two points on the picture and say what lies between them."""
     product = get_object_or_404(Product, key=key)
-    side = setup_of_draft(product).side(side_key)
+    setup = setup_of_draft(product)
+    side = setup.side(side_key)
     if side is None:
         raise Http404
     form = ScaleForm(request.POST or None, initial=_marked(side))
@@ -58,8 +60,34 @@ def mark_scale(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
             form.add_error(None, error.message)
         else:
             return redirect("catalogue:setup", key)
-    context = {"form": form, "product": product, "side": side, "section": "products"}
-    return render(request, "catalogue/scale.html", context, status=422 if form.is_bound else 200)
+    return _scale_page(request, product, side, form, SizeByForm(setup, side))
+
+
+@staff_page(*SELLERS)
+@require_POST
+def size_by(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
+    """Say which entries the size of a side follows."""
+    product = get_object_or_404(Product, key=key)
+    setup = setup_of_draft(product)
+    side = setup.side(side_key)
+    if side is None:
+        raise Http404
+    form = SizeByForm(setup, side, request.POST)
+    if form.is_valid():
+        try:
+            _edit(request, product, form.operations(side), f"Size of {side.name}")
+        except DocumentError as error:
+            form.add_error(None, error.message)
+        else:
+            return redirect("catalogue:setup", key)
+    return _scale_page(request, product, side, ScaleForm(initial=_marked(side)), form)
+
+
+def _scale_page(
+    request: HttpRequest, product: Product, side: Side, form: ScaleForm, size_form: SizeByForm
+) -> HttpResponse:
+    context = {"form": form, "size_form": size_form, "product": product, "side": side, "section": "products"}
+    return render(request, "catalogue/scale.html", context, status=422 if form.is_bound or size_form.is_bound else 200)
 
 
 @staff_page(*SELLERS)
@@ -72,9 +100,10 @@ def remove_side(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
     operations: list[dict[str, Any]] = [
         *({"do": "remove", "path": ["placements"], "key": placement} for placement in placed),
         *(
-            {"do": "set", "path": ["offer", "variants", variant.key, "pictures", side_key], "value": None}
+            {"do": "set", "path": ["offer", "variants", variant.key, name, side_key], "value": None}
             for variant in setup.offer.variants
-            if side_key in variant.pictures
+            for name in ("pictures", "scales", "areas")
+            if side_key in getattr(variant, name)
         ),
         {"do": "remove", "path": ["sides"], "key": side_key},
     ]
@@ -121,6 +150,26 @@ def remove_variant(request: HttpRequest, key: str, variant_key: str) -> HttpResp
     except DocumentError as error:
         messages.error(request, error.message)
     return redirect("catalogue:variants", key)
+
+
+@staff_page(*SELLERS)
+def variant_size(request: HttpRequest, key: str, variant_key: str) -> HttpResponse:
+    """Show or save what is otherwise in a variant: how large its pictures show it, and where its areas lie."""
+    product = get_object_or_404(Product, key=key)
+    setup = setup_of_draft(product)
+    variant = setup.offer.variant(variant_key)
+    if variant is None:
+        raise Http404
+    form = VariantSizeForm(setup, variant, request.POST if request.method == "POST" else None)
+    if form.is_bound and form.is_valid():
+        try:
+            _edit(request, product, form.operations(variant), f"Size of {variant.name}")
+        except DocumentError as error:
+            form.add_error(None, error.message)
+        else:
+            return redirect("catalogue:variants", key)
+    context = {"form": form, "product": product, "variant": variant, "section": "products"}
+    return render(request, "catalogue/variant_size.html", context, status=422 if form.is_bound else 200)
 
 
 def _marked(side: Side) -> dict[str, Any]:

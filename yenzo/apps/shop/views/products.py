@@ -18,12 +18,12 @@ from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
 from yenzo.apps.designs.limiting import may_go_on
-from yenzo.apps.designs.models import Design, Upload
+from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.refreshing import refresh_context, turn_of_form
 from yenzo.apps.designs.services.designs import save_design
 from yenzo.apps.designs.side_pictures import first_picture
 from yenzo.apps.designs.slip import Slip, build_slip
-from yenzo.apps.designs.to_core import entries_of_form, uploads_of_entries, uploads_of_form, walk_design
+from yenzo.apps.designs.to_core import Uploads, entries_of_form, uploads_of_entries, uploads_of_form, walk_design
 from yenzo.apps.designs.visitors import known_visitor, visitor_of
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import read_entries
@@ -57,7 +57,7 @@ def product_page(request: HttpRequest, key: str) -> HttpResponse:
     """Show a product: blank, or with what lies in the basket when that is to be changed."""
     product = _live(key)
     design = _design_to_change(request, product)
-    uploads: dict[str, Upload] = {}
+    uploads: Uploads = {}
     entries = Entries()
     if design is not None:
         entries = read_entries(design.entries)
@@ -104,7 +104,7 @@ def put_in_basket(request: HttpRequest, key: str) -> HttpResponse:
         product.live,
         slip.entries,
         visitor=visitor_of(request),
-        uploads=list(uploads.values()),
+        uploads=[one for sent in uploads.values() for one in sent],
         design_id=design.pk if design else None,
     )
     done = gettext("{name} lies in your basket as changed.") if design else gettext("{name} lies in your basket.")
@@ -131,9 +131,7 @@ def _before(product: Product, design: Design | None) -> Any:
     return walk_design(design, StoredAssets()).quote
 
 
-def _slip_of_form(
-    request: HttpRequest, product: Product, *, tells_missing: bool = False
-) -> tuple[Slip, dict[str, Upload]]:
+def _slip_of_form(request: HttpRequest, product: Product, *, tells_missing: bool = False) -> tuple[Slip, Uploads]:
     assert product.live is not None
     setup = shop_setup(product.live)
     uploads = uploads_of_form(setup, request.POST, known_visitor(request))

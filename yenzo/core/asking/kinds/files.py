@@ -5,67 +5,89 @@ from typing import Any
 
 from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
 from yenzo.core.asking.problems import Problem
-from yenzo.core.documents.entries import UploadedFile
+from yenzo.core.documents.entries import UploadedFile, files_of
 from yenzo.core.documents.fields import ArtworkField, FieldBase
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import decimal, say
+from yenzo.core.speaking import decimal, say, say_many
 
 
 class ArtworkKind(Kind[ArtworkField]):
-    """A picture or drawing of the customer's own."""
+    """Pictures or drawings of the customer's own: one file by itself, several as a tuple."""
 
     def value(self, field: ArtworkField, given: Given) -> Value:
-        return given.upload or ""
+        return given.files[0] if len(given.files) == 1 else given.files or ""
 
     def problems(self, field: ArtworkField, value: Value, around: Around) -> Iterator[Problem]:
-        if not isinstance(value, UploadedFile):
-            return
-        if value.kind not in field.kinds:
-            kinds = ", ".join(kind.upper() for kind in field.kinds)
-            message = say(
-                "“{name}” is a {kind} file. What can be used for “{label}”: {kinds}.",
-                name=value.name,
-                kind=value.kind.upper(),
+        files = files_of(value)
+        if len(files) > field.most_files:
+            message = say_many(
+                "For “{label}” there is room for one file; {given} are here. Please remove some.",
+                "For “{label}” there is room for {count} files; {given} are here. Please remove some.",
+                field.most_files,
                 label=field.label,
-                kinds=kinds,
+                given=len(files),
             )
-            yield problem(field, "wrong_kind", message)
-        if value.size_bytes > field.most_megabytes * 1e6:
-            message = say(
-                "“{name}” has {size_bytes} MB; for “{label}” there is room for {most_megabytes} "
-                "MB. Please save it smaller, for example as a JPEG.",
-                name=value.name,
-                size_bytes=decimal(value.size_bytes / 1000000.0, 1),
+            yield problem(field, "too_many_files", message)
+        if field.least_files is not None and len(files) < field.least_files:
+            message = say_many(
+                "For “{label}” {least} files are needed; one is missing.",
+                "For “{label}” {least} files are needed; {count} are missing.",
+                field.least_files - len(files),
                 label=field.label,
-                most_megabytes=decimal(field.most_megabytes),
+                least=field.least_files,
             )
-            yield problem(field, "too_many_bytes", message)
-        if field.one_color is not None and not value.one_color:
-            message = say("“{name}” hasn't been made into one color yet. Please send it again.", name=value.name)
-            yield problem(field, "not_one_color", message)
-        shorter = min(value.width_px, value.height_px)
-        if field.least_pixels is not None and value.form == "picture" and shorter < field.least_pixels:
-            message = say(
-                "“{name}” has {width_px} × {height_px} pixels; at least {least_pixels} on the "
-                "shorter edge are needed. Please pick a larger picture.",
-                name=value.name,
-                width_px=value.width_px,
-                height_px=value.height_px,
-                least_pixels=field.least_pixels,
-            )
-            yield problem(field, "too_few_pixels", message)
+            yield problem(field, "too_few_files", message)
+        for file in files:
+            yield from _file_problems(field, file)
 
     def please(self, field: ArtworkField) -> str:
         return say("Please add a picture for “{label}”.", label=field.label)
 
     def words(self, field: ArtworkField, value: Value, around: Around) -> str:
-        return value.name if isinstance(value, UploadedFile) else ""
+        return ", ".join(file.name for file in files_of(value))
 
     def sample(self, field: ArtworkField, setup: Setup) -> str:
         return ""
 
     def worst(self, field: ArtworkField, setup: Setup) -> tuple[Raw, ...]:
         return ("",)
+
+
+def _file_problems(field: ArtworkField, file: UploadedFile) -> Iterator[Problem]:
+    if file.kind not in field.kinds:
+        kinds = ", ".join(kind.upper() for kind in field.kinds)
+        message = say(
+            "“{name}” is a {kind} file. What can be used for “{label}”: {kinds}.",
+            name=file.name,
+            kind=file.kind.upper(),
+            label=field.label,
+            kinds=kinds,
+        )
+        yield problem(field, "wrong_kind", message)
+    if file.size_bytes > field.most_megabytes * 1e6:
+        message = say(
+            "“{name}” has {size_bytes} MB; for “{label}” there is room for {most_megabytes} "
+            "MB. Please save it smaller, for example as a JPEG.",
+            name=file.name,
+            size_bytes=decimal(file.size_bytes / 1000000.0, 1),
+            label=field.label,
+            most_megabytes=decimal(field.most_megabytes),
+        )
+        yield problem(field, "too_many_bytes", message)
+    if field.one_color is not None and not file.one_color:
+        message = say("“{name}” hasn't been made into one color yet. Please send it again.", name=file.name)
+        yield problem(field, "not_one_color", message)
+    shorter = min(file.width_px, file.height_px)
+    if field.least_pixels is not None and file.form == "picture" and shorter < field.least_pixels:
+        message = say(
+            "“{name}” has {width_px} × {height_px} pixels; at least {least_pixels} on the "
+            "shorter edge are needed. Please pick a larger picture.",
+            name=file.name,
+            width_px=file.width_px,
+            height_px=file.height_px,
+            least_pixels=field.least_pixels,
+        )
+        yield problem(field, "too_few_pixels", message)
 
 
 KINDS: dict[type[FieldBase], Kind[Any]] = {ArtworkField: ArtworkKind()}

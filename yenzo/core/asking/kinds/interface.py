@@ -7,13 +7,13 @@ from datetime import date
 from typing import Generic, TypeVar
 
 from yenzo.core.asking.problems import Problem
-from yenzo.core.documents.entries import Address, UploadedFile
+from yenzo.core.documents.entries import Address, Files, UploadedFile
 from yenzo.core.documents.fields import FieldBase
 from yenzo.core.documents.setup import Setup
 from yenzo.core.formulas.evaluate import Named
 from yenzo.core.speaking import say
 
-Value = str | bool | UploadedFile | tuple[str, ...] | Address
+Value = str | bool | Files | tuple[str, ...] | Address
 # What a program may fill in by itself.
 Raw = str | bool | tuple[str, ...] | Address
 F = TypeVar("F", bound=FieldBase)
@@ -21,13 +21,13 @@ F = TypeVar("F", bound=FieldBase)
 
 @dataclass(frozen=True)
 class Given:
-    """What was given for a field: what was typed or chosen (None where nothing was sent), a file, the language.
+    """What was given for a field: what was typed or chosen (None where nothing was sent), files, the language.
 
     `names` are what formulas may look at.
     """
 
     raw: Raw | None
-    upload: UploadedFile | None
+    files: tuple[UploadedFile, ...]
     language: str
     names: Mapping[str, Named]
 
