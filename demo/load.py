@@ -145,7 +145,7 @@ def _product(owner: Actor, folder: Path, stored: dict[str, dict[str, Any]]) -> N
     for side in sides:
         side["picture"] = stored[side["picture"]["asset"]]
     for variant in offer.get("variants", []):
-        variant["pictures"] = {side: stored[picture["asset"]] for side, picture in variant["pictures"].items()}
+        variant["pictures"] = {side: stored[picture["asset"]] for side, picture in variant.get("pictures", {}).items()}
     _own_artwork(owner, folder / "assets", document["fields"])
     import_product(owner, document, key=folder.name)
 

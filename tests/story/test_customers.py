@@ -297,3 +297,34 @@ def test_customer_changes_the_language_and_orders_without_losing_what_was_typed(
     page.get_by_role("button", name="اطلب وتابع إلى الدفع").click()
     expect(page.locator("[data-order-state=waiting]")).to_contain_text("بانتظار الدفع")
     expect(page.locator(".entries")).to_contain_text("كلمات على الوجه")
+
+
+def test_several_files_are_sent_one_after_another_and_removed_singly(open_page, tmp_path):
+    paths = []
+    for name in ("chart.png", "boat.png", "house.png"):
+        (tmp_path / name).write_bytes(picture_bytes((300, 200)))
+        paths.append(tmp_path / name)
+    page = open_page("/goods/brass-compass/")
+    rows = page.locator("#held-sketches .one-file")
+    page.set_input_files("#line-sketches input[type=file]", paths)
+    expect(rows).to_have_count(3)
+    expect(rows.nth(2)).to_contain_text("house.png")
+    expect(page.locator("#price")).to_contain_text("2 files beyond the first one")
+    rows.nth(0).get_by_role("button", name="Remove").click()
+    expect(page.locator("#price")).to_contain_text("1 file beyond the first one")
+    expect(rows).to_have_count(2)
+    (tmp_path / "lying.png").write_bytes(b"MZ program")
+    page.set_input_files("#line-sketches input[type=file]", [tmp_path / "lying.png", paths[0]])
+    expect(page.locator("#line-sketches .drop .problem")).to_contain_text("is not a picture")
+    expect(rows).to_have_count(2)
+
+
+def test_goods_grow_with_what_is_entered(open_page):
+    page = open_page("/goods/windbreak/")
+    picture = page.locator("figure[data-side=front] svg")
+    before = picture.get_attribute("viewBox")
+    page.fill("[name=entry-width]", "7.2")
+    expect(picture).not_to_have_attribute("viewBox", before)
+    width = float(before.split()[2])
+    assert float(picture.get_attribute("viewBox").split()[2]) == pytest.approx(2 * width, abs=0.1)
+    assert float(picture.locator("image").get_attribute("width")) == pytest.approx(2 * width, abs=0.1)

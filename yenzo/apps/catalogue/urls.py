@@ -2,6 +2,7 @@ from django.urls import path
 
 from yenzo.apps.catalogue.views import (
     areas,
+    history,
     kits,
     lines,
     materials,
@@ -23,6 +24,7 @@ urlpatterns = [
     path("kits/<slug:key>/up/", kits.kit_up, name="kit_up"),
     path("kits/<slug:key>/in/<slug:product_key>/", kits.kit_override, name="kit_override"),
     path("stock/", stock.stock, name="stock"),
+    path("shared/step/", history.step, name="step_shared"),
     path("ticked/", products.change_ticked, name="change_ticked"),
     path("new/", products.new_product, name="new_product"),
     path("materials/", materials.material_list, name="materials"),

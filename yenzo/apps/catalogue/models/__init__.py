@@ -1,4 +1,5 @@
 from yenzo.apps.catalogue.models.files import StoredFile
+from yenzo.apps.catalogue.models.history import SharedChange
 from yenzo.apps.catalogue.models.kits import KitMember, KitScope
 from yenzo.apps.catalogue.models.materials import Material
 from yenzo.apps.catalogue.models.products import DraftEdit, Product, Revision, RevisionFile
@@ -12,6 +13,7 @@ __all__ = [
     "Product",
     "Revision",
     "RevisionFile",
+    "SharedChange",
     "StockItem",
     "StoredFile",
 ]

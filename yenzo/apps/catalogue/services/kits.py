@@ -11,6 +11,7 @@ from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.kits import Kits, own_setup
 from yenzo.apps.catalogue.models import KitMember, KitScope, Product, Revision
+from yenzo.apps.catalogue.services.history import recorded
 from yenzo.apps.catalogue.services.products import insert_product, insert_revision, unready
 from yenzo.apps.catalogue.to_core import setup_of_draft, setup_of_revision
 from yenzo.core.documents.kits import Override
@@ -42,7 +43,7 @@ def create_kit(actor: Actor, *, name: str, currency: str) -> Product:  # noqa: A
 
 @service(*SELLERS)
 def set_kit_scope(
-    actor: Actor,  # noqa: ARG001
+    actor: Actor,
     kit_id: int,
     *,
     reach: str,
@@ -53,7 +54,7 @@ def set_kit_scope(
     """Say which products use a kit. It shows in drafts at once, in the shop when kit or product is published."""
     if reach == KitScope.Reach.CATEGORY and not category:
         raise DocumentError("no_category", str(kit_id), "Say which category uses the kit.")
-    with transaction.atomic():
+    with recorded(actor, "kit", str(kit_id), "Who uses the kit"):
         KitScope.objects.select_for_update().filter(kit_id=kit_id).update(reach=reach, category=category)
         named = {*picked, *excluded}
         KitMember.objects.filter(kit_id=kit_id).exclude(product_id__in=named).update(is_picked=False, is_excluded=False)
@@ -62,10 +63,10 @@ def set_kit_scope(
 
 
 @service(*SELLERS)
-def attach_kit(actor: Actor, kit_id: int, product_ids: Sequence[int]) -> int:  # noqa: ARG001
+def attach_kit(actor: Actor, kit_id: int, product_ids: Sequence[int]) -> int:
     """Make products use a kit, whatever its reach; return how many that are."""
     products = Product.objects.products().filter(pk__in=product_ids)
-    with transaction.atomic():
+    with recorded(actor, "kit", str(kit_id), "Kit given to products"):
         for product in products:
             _set_member(kit_id, product.pk, is_picked=True, is_excluded=False)
     return len(products)
@@ -73,7 +74,7 @@ def attach_kit(actor: Actor, kit_id: int, product_ids: Sequence[int]) -> int:  #
 
 @service(*SELLERS)
 def override_kit(
-    actor: Actor,  # noqa: ARG001
+    actor: Actor,
     kit_id: int,
     product_id: int,
     *,
@@ -82,7 +83,7 @@ def override_kit(
 ) -> None:
     """Say what one product has otherwise than its kit; raises DocumentError when that doesn't go together."""
     checked = [Override.model_validate(one).model_dump(mode="json", exclude_defaults=True) for one in overrides]
-    with transaction.atomic():
+    with recorded(actor, "kit", str(kit_id), "What is otherwise in a product"):
         values = {"variants": list(variants), "overrides": checked}
         KitMember.objects.update_or_create(kit_id=kit_id, product_id=product_id, defaults=values)
         product = Product.objects.get(pk=product_id)

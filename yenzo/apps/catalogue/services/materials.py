@@ -5,15 +5,17 @@ from typing import Any
 from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.catalogue.files import store_file
 from yenzo.apps.catalogue.models import Material
+from yenzo.apps.catalogue.services.history import recorded
 from yenzo.core.documents.materials import Materials
 from yenzo.core.text.fonts import Font
 
 
 @service(*SELLERS)
-def save_material(actor: Actor, kind: str, key: str, document: dict[str, Any]) -> Material:  # noqa: ARG001
+def save_material(actor: Actor, kind: str, key: str, document: dict[str, Any]) -> Material:
     """Add a method, palette or typeface, or replace it; published revisions keep what they were made with."""
     Materials.model_validate({kind: {key: document}})
-    material, _ = Material.objects.update_or_create(kind=kind, key=key, defaults={"document": document})
+    with recorded(actor, "material", f"{kind}/{key}", f"{Material.Kind(kind).label} “{document['name']}”"):
+        material, _ = Material.objects.update_or_create(kind=kind, key=key, defaults={"document": document})
     return material
 
 

@@ -7,6 +7,7 @@ from django.utils.translation import gettext
 
 from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SELLERS, SYSTEM, Actor, service
 from yenzo.apps.catalogue.models import StockItem
+from yenzo.apps.catalogue.services.history import recorded
 
 
 class OutOfStockError(Exception):
@@ -14,9 +15,9 @@ class OutOfStockError(Exception):
 
 
 @service(*SELLERS)
-def count_stock(actor: Actor, counts: Mapping[str, int | None]) -> None:  # noqa: ARG001
+def count_stock(actor: Actor, counts: Mapping[str, int | None]) -> None:
     """Say how many are left by SKU; None means that it isn't counted."""
-    with transaction.atomic():
+    with recorded(actor, "stock", "\n".join(sorted(counts)), "Stock counted"):
         for sku, pieces in counts.items():
             if pieces is None:
                 StockItem.objects.filter(sku=sku).delete()
