@@ -305,6 +305,7 @@ def test_several_files_are_sent_one_after_another_and_removed_singly(open_page, 
         (tmp_path / name).write_bytes(picture_bytes((300, 200)))
         paths.append(tmp_path / name)
     page = open_page("/goods/brass-compass/")
+    page.locator("#section-engraver summary").click()
     rows = page.locator("#held-sketches .one-file")
     page.set_input_files("#line-sketches input[type=file]", paths)
     expect(rows).to_have_count(3)
@@ -328,3 +329,12 @@ def test_goods_grow_with_what_is_entered(open_page):
     width = float(before.split()[2])
     assert float(picture.get_attribute("viewBox").split()[2]) == pytest.approx(2 * width, abs=0.1)
     assert float(picture.locator("image").get_attribute("width")) == pytest.approx(2 * width, abs=0.1)
+
+
+def test_customer_mixes_a_color_within_the_reach_of_the_palette(open_page):
+    page = open_page("/goods/burgee-pennant/")
+    page.fill("[data-field=name]", "TERN")
+    page.locator("[data-own-color]").fill("#f2ead6")
+    expect(page.locator("#ink-flag [fill='#f2ead6']").first).to_be_attached()
+    page.locator("[data-own-color]").fill("#00ff00")
+    expect(page.locator("[data-problem=letters]")).to_contain_text("is too far from the colors")

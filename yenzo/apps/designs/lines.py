@@ -32,6 +32,7 @@ from yenzo.core.documents.fields import (
     OptionsField,
     TextField,
 )
+from yenzo.core.documents.mixing import own_color
 from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.words import charge_words
@@ -113,6 +114,11 @@ class SlipLine:
         """Which way the writing runs in the control."""
         wanted = self.field.direction if isinstance(self.field, TextField) else "auto"
         return {"right_to_left": "rtl", "left_to_right": "ltr"}.get(wanted, "auto")
+
+    @property
+    def own_color(self) -> str:
+        """The color that the customer mixed, if one is."""
+        return own_color(self.value) or ""
 
     @property
     def picture(self) -> str:

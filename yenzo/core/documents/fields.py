@@ -198,12 +198,16 @@ class TypefaceField(FieldBase):
 
 
 class ColorField(FieldBase):
-    """A color of a palette; an empty list of colors means the whole palette."""
+    """A color of a palette; an empty list of colors means the whole palette.
+
+    With a reach it may also be a color of the customer's own, as far from one of these (CIEDE2000).
+    """
 
     kind: Literal["color"] = "color"
     palette: Key
     colors: tuple[Key, ...] = ()
     default: Key | None = None
+    reach: Annotated[float, Field(gt=0, le=100)] | None = None
 
 
 class OneColor(Frozen):

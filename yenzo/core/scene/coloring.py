@@ -3,7 +3,8 @@
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.effects import ColorSource
 from yenzo.core.documents.fields import ColorField
-from yenzo.core.documents.materials import PaletteColor
+from yenzo.core.documents.materials import Palette, PaletteColor
+from yenzo.core.documents.mixing import nearest, own_color
 from yenzo.core.documents.setup import Setup
 from yenzo.core.scene.paints import Paint
 
@@ -20,6 +21,18 @@ def chosen_paint(setup: Setup, source: ColorSource, asked: Asked) -> Paint | Non
         palette_key, color_key = source.palette or "", source.color or ""
     palette = setup.materials.palettes.get(palette_key)
     color: PaletteColor | None = palette.color(color_key) if palette else None
+    if color is None and palette and isinstance(field, ColorField) and field.reach is not None:
+        return _mixed_paint(palette, color_key)
     if color is None:
         return None
     return Paint(color.screen.lower(), color.name, color.reference, color.tool, color.cmyk)
+
+
+def _mixed_paint(palette: Palette, written: str) -> Paint | None:
+    """Return the paint of a color of the customer's own: named by itself, referring to the nearest of the palette."""
+    own = own_color(written)
+    near = nearest(palette.colors, own) if own else None
+    if own is None or near is None:
+        return None
+    color, _ = near
+    return Paint(own, own, f"mixed, near {color.reference or color.name}", color.tool)

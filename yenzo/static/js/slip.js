@@ -157,6 +157,14 @@ function prepare(controls) {
   post(drop, controls.dataset.prepare, body, keep);
 }
 
+// A color that is mixed is picked by that. Before the form hears of it.
+document.addEventListener("input", ({ target }) => {
+  if (!target.matches("[data-own-color]")) return;
+  const own = target.closest(".own-color").querySelector("[type=radio]");
+  own.value = target.value;
+  own.checked = true;
+}, { capture: true });
+
 document.addEventListener("change", (event) => {
   const drop = event.target.closest?.("[data-upload]");
   const controls = event.target.closest?.("[data-prepare]");

@@ -111,7 +111,8 @@ class ColorsAspect(Aspect):
         names = [name for _, name in possibilities(line.setup, line.field)]
         more = len(names) - MOST_NAMED
         said = joined(names, "or") if more <= 0 else f"{', '.join(names[:MOST_NAMED])} and {more} more"
-        return f"{said} of {palette.name if palette else line.field.palette}" if names else "no colors"
+        own = f", or a color of their own within {line.field.reach:g} of one" if line.field.reach else ""
+        return f"{said} of {palette.name if palette else line.field.palette}{own}" if names else "no colors"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, ColorField)
@@ -123,7 +124,16 @@ class ColorsAspect(Aspect):
         return {
             "colors": forms.MultipleChoiceField(
                 choices=choices, initial=chosen, widget=forms.CheckboxSelectMultiple, label="Colors of one palette"
-            )
+            ),
+            "reach": forms.FloatField(
+                required=False,
+                min_value=0.5,
+                max_value=100,
+                initial=line.field.reach,
+                widget=forms.NumberInput(attrs={"step": "any"}),
+                label="Customers may mix their own, as far from one of these",
+                help_text="As eyes see it (CIEDE2000): 2 is hardly told apart, 10 is another shade. Empty: they can't.",
+            ),
         }
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
@@ -137,7 +147,11 @@ class ColorsAspect(Aspect):
         default = [line.set("default", None)] if line.field.default not in colors else []
         whole = {color.key for color in materials().palettes[palette].colors}
         # All of them means the whole palette, with what is added to it later.
-        changes = [line.set("palette", palette), line.set("colors", None if whole <= set(colors) else colors)]
+        changes = [
+            line.set("palette", palette),
+            line.set("colors", None if whole <= set(colors) else colors),
+            line.set("reach", given["reach"]),
+        ]
         return [*changes, *default, *dropped_amounts(line, set(colors))]
 
 

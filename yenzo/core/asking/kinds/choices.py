@@ -18,6 +18,8 @@ from yenzo.core.documents.fields import (
     TypefaceField,
     YesNoField,
 )
+from yenzo.core.documents.materials import PaletteColor
+from yenzo.core.documents.mixing import nearest, own_color
 from yenzo.core.documents.setup import Setup
 from yenzo.core.speaking import say
 
@@ -26,6 +28,12 @@ def offered_colors(setup: Setup, field: ColorField) -> tuple[str, ...]:
     """Return the keys of the colors that a color field offers, in order."""
     palette = setup.materials.palettes.get(field.palette)
     return field.colors or (tuple(color.key for color in palette.colors) if palette else ())
+
+
+def _palette_colors(setup: Setup, field: ColorField) -> list[PaletteColor]:
+    palette = setup.materials.palettes.get(field.palette)
+    found = [palette.color(key) for key in offered_colors(setup, field)] if palette else []
+    return [color for color in found if color]
 
 
 Options = TypeVar("Options", bound=OptionsField)
@@ -175,14 +183,34 @@ class TypefaceKind(OneOf[TypefaceField]):
 
 
 class ColorKind(OneOf[ColorField]):
-    """A color of a palette."""
+    """A color of a palette, or one that was mixed, as #rrggbb."""
+
+    def value(self, field: ColorField, given: Given) -> str:
+        value = super().value(field, given)
+        return own_color(value) or value
 
     def offered(self, field: ColorField, setup: Setup) -> Iterable[str]:
         return offered_colors(setup, field)
 
+    def problems(self, field: ColorField, value: Value, around: Around) -> Iterator[Problem]:
+        own = own_color(value) if field.reach is not None else None
+        if own is None or field.reach is None:
+            yield from super().problems(field, value, around)
+            return
+        near = nearest(_palette_colors(around.setup, field), own)
+        if near is None or near[1] > field.reach:
+            message = say("“{color}” is too far from the colors that can be made here.", color=own)
+            if near is not None:
+                message += " " + say("The nearest is “{color}”.", color=near[0].name)
+            yield problem(field, "out_of_reach", message)
+
     def words(self, field: ColorField, value: Value, around: Around) -> str:
         palette = around.setup.materials.palettes.get(field.palette)
         color = palette.color(str(value)) if palette else None
+        own = own_color(value)
+        near = nearest(_palette_colors(around.setup, field), own) if own and color is None else None
+        if near:
+            return say("{color}, near {name}", color=str(own), name=near[0].name)
         return color.name if color else str(value)
 
 
