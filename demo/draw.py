@@ -3,25 +3,34 @@
 Run once by whoever changes the art (`python -m demo.draw`); the pictures are kept in the repository.
 """
 
+import tempfile
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
+from yenzo.core.artwork.tinting import tinted_part
+
 HERE = Path(__file__).parent
 CLOTHS = {"navy": ("#2d4763", "#e9e2d0"), "sand": ("#d9c9a6", "#2d4763"), "signal": ("#b5452f", "#f0e8d8")}
+BANDS = {"red": "#a63a2c", "sand": "#c9b078"}
 PENNANTS = {"signal": "#b8432e", "deep": "#24425f"}
 LIDS = {
     "lid": (
         "metal",
         ".5",
-        '<g fill="none" stroke="#5a3c0d" stroke-opacity=".45"><circle cx="550" cy="600" r="436" stroke-width="2.5"/>'
-        '<circle cx="550" cy="600" r="428" stroke-width="1.2"/></g>',
+        (
+            '<g fill="none" stroke="#5a3c0d" stroke-opacity=".45">'
+            '<circle cx="550" cy="600" r="436" stroke-width="2.5"/>'
+            '<circle cx="550" cy="600" r="428" stroke-width="1.2"/></g>'
+        ),
     ),
     "inside": (
         "satin",
         ".8",
-        '<circle cx="550" cy="600" r="470" fill="url(#well)"/>'
-        '<path d="M508 1066q42 22 84 0v30q-42 22-84 0z" fill="url(#rim)" stroke="#5a3c0d" stroke-width="2"/>',
+        (
+            '<circle cx="550" cy="600" r="470" fill="url(#well)"/>'
+            '<path d="M508 1066q42 22 84 0v30q-42 22-84 0z" fill="url(#rim)" stroke="#5a3c0d" stroke-width="2"/>'
+        ),
     ),
 }
 BACK = (
@@ -63,7 +72,14 @@ def main() -> None:
         harbor_pass = (HERE / "art" / "pass.svg").read_text()
         draw(page, harbor_pass, (1100, 760), HERE / "products" / "harbor-pass" / "assets" / "card.png")
         windbreak = (HERE / "art" / "windbreak.svg").read_text()
-        draw(page, windbreak, (1300, 780), HERE / "products" / "windbreak" / "assets" / "front.png")
+        front = HERE / "products" / "windbreak" / "assets" / "front.png"
+        draw(page, windbreak, (1300, 780), front)
+        with tempfile.TemporaryDirectory() as folder:
+            mask = Path(folder) / "mask.png"
+            draw(page, (HERE / "art" / "windbreak-bands.svg").read_text(), (1300, 780), mask)
+            for name, color in BANDS.items():
+                tinted = tinted_part(front.read_bytes(), mask.read_bytes(), color)
+                (front.parent / f"bands-{name}.png").write_bytes(tinted)
         key_float = HERE / "products" / "key-float" / "assets"
         draw(page, (HERE / "art" / "key-float.svg").read_text(), (1200, 720), key_float / "front.png")
         compass = (HERE / "art" / "compass.svg").read_text()

@@ -146,6 +146,9 @@ def _product(owner: Actor, folder: Path, stored: dict[str, dict[str, Any]]) -> N
         side["picture"] = stored[side["picture"]["asset"]]
     for variant in offer.get("variants", []):
         variant["pictures"] = {side: stored[picture["asset"]] for side, picture in variant.get("pictures", {}).items()}
+    for option in (option for field in document["fields"] for option in field.get("options", ())):
+        if "overlays" in option:
+            option["overlays"] = {side: stored[picture["asset"]] for side, picture in option["overlays"].items()}
     _own_artwork(owner, folder / "assets", document["fields"])
     import_product(owner, document, key=folder.name)
 

@@ -7,6 +7,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 
 from tests.core.conftest import picture_bytes
 from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import publish_setup
 from yenzo.apps.catalogue.to_core import setup_of_draft
 
@@ -119,3 +120,25 @@ def test_area_follows_the_method_that_a_customer_chooses(page):
     assert setup().sides[0].areas[0].method_field == "made-by"
     page("areas/front/panel/", **numbers, **rest, method="carving")
     assert setup().sides[0].areas[0].method_field is None
+
+
+def test_mask_tints_a_part_of_the_goods_for_each_choice_with_a_color(product, owner, sign_in, client):
+    seller = sign_in("seller")
+    address = "/workshop/products/board/lines/wood"
+    edited = [{"do": "set", "path": ["fields", "wood", "options", "oak", "swatch"], "value": "#a63a2c"}]
+    edit_draft(owner, product.pk, edited, seen_version=product.draft_version, label="Swatch")
+    assert "mask.front" in seller.get(f"{address}/goods/").content.decode()
+    whole = SimpleUploadedFile("mask.png", picture_bytes((140, 44), "#ffffff"), "image/png")
+    page = seller.post(f"{address}/goods/", {"mask.front": whole}).content.decode()
+    assert "a part of the goods in the color of Oak" in page
+    product.refresh_from_db()
+    oak = next(field for field in product.draft["fields"] if field["key"] == "wood")["options"][1]
+    tinted = oak["overlays"]["front"]
+    assert (tinted["width_px"], tinted["height_px"]) == (1400, 440)
+    slip = seller.post("/workshop/products/board/try-out/", {"entry-wood": "oak"}).content.decode()
+    assert f"/goods-pictures/{tinted['asset']}/" in slip
+    assert client.get(f"/goods-pictures/{tinted['asset']}/").status_code == 200
+    black = SimpleUploadedFile("mask.png", picture_bytes((140, 44), "#000000"), "image/png")
+    assert "shows no part of the goods" in seller.post(f"{address}/goods/", {"mask.front": black}).content.decode()
+    page = seller.post(f"{address}/goods/", {"mask.front.bare": "on"}).content.decode()
+    assert "in the color of Oak" not in page

@@ -7,8 +7,8 @@ from django import forms
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.http import HttpRequest
 
-from yenzo.apps.accounts.rights import actor_of
-from yenzo.apps.catalogue.services.products import add_goods_picture, add_made_artwork
+from yenzo.apps.accounts.rights import Actor, actor_of
+from yenzo.apps.catalogue.services.products import add_goods_picture, add_made_artwork, add_tints
 from yenzo.core.errors import ArtworkError
 
 
@@ -18,10 +18,16 @@ def taken_pictures(request: HttpRequest, form: forms.Form) -> dict[str, Any]:
     for name, sent in form.cleaned_data.items():
         if isinstance(sent, TemporaryUploadedFile):
             try:
-                path = Path(sent.temporary_file_path())
-                is_made = getattr(form.fields[name], "is_made", False)
-                add = add_made_artwork if is_made else add_goods_picture
-                pictures[name] = add(actor_of(request.user), path, sent.name or "picture")
+                pictures[name] = _taken(actor_of(request.user), form.fields[name], sent)
             except ArtworkError as error:
                 raise forms.ValidationError(error.message) from None
     return pictures
+
+
+def _taken(actor: Actor, field: forms.Field, sent: TemporaryUploadedFile) -> dict[str, Any]:
+    path, name = Path(sent.temporary_file_path()), sent.name or "picture"
+    tints = getattr(field, "tints", None)
+    if tints is not None:
+        return add_tints(actor, path, name, tints)
+    add = add_made_artwork if getattr(field, "is_made", False) else add_goods_picture
+    return add(actor, path, name)

@@ -26,7 +26,9 @@ MOST_DRAWN_POINTS = 1500
 
 @dataclass(frozen=True)
 class SlipSide:
-    """One side of the goods with the ink on it; `under` is what shows through its windows."""
+    """One side of the goods with the ink on it; `under` is what shows through its windows, `overlays` what lies
+    on its picture.
+    """
 
     key: str
     name: str
@@ -36,6 +38,7 @@ class SlipSide:
     digest: str
     ink: str
     under: str
+    overlays: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -209,6 +212,7 @@ def _sides(walked: Walked, uploads: Uploads) -> tuple[SlipSide, ...]:
             digest=side.digest,
             ink=ink_markup(side_page(side, with_goods=False, under=False), addresses.__getitem__, MOST_DRAWN_POINTS),
             under=ink_markup(side_page(side, with_goods=False, under=True), addresses.__getitem__, MOST_DRAWN_POINTS),
+            overlays=tuple(picture_address(asset) for asset in side.overlays),
         )
         for side in walked.scene.sides
     )

@@ -169,7 +169,7 @@ def _sizes(setup: Setup) -> Iterator[str]:
 def _goods_of_options(setup: Setup) -> Iterator[str]:
     for field in setup.fields:
         for option in field.options if isinstance(field, OptionsField) else ():
-            for key in option.goods:
+            for key in (*option.goods, *option.overlays):
                 if setup.side(key) is None:
                     yield f"“{option.label}” of “{field.label}” has a picture for the side “{key}”, which isn't there."
 

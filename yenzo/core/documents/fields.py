@@ -115,6 +115,9 @@ class Option(Frozen):
     picture: Picture | None = None
     artwork: UploadedFile | None = Field(default=None, description="of ready-made artwork: what is made")
     goods: dict[Key, Picture] = Field(default={}, description="by side: what the goods look like when it is chosen")
+    overlays: dict[Key, Picture] = Field(
+        default={}, description="by side: what lies over the goods' picture when it is chosen, as a part in its color"
+    )
     ask_when: Rule | None = Field(default=None, description="offered only when this holds")
 
 

@@ -229,3 +229,13 @@ class Setup(Frozen):
                 option = field.option(chosen.get(field.key))
                 picture = option.goods.get(side.key, picture) if option else picture
         return picture
+
+    def overlays_of(self, side: Side, chosen: Mapping[str, object]) -> tuple[Picture, ...]:
+        """Return what choices by field key lay over a side's picture, in the order of the form."""
+        found = []
+        for field in self.fields:
+            if isinstance(field, OptionsField):
+                value = chosen.get(field.key)
+                options = [field.option(key) for key in (value if isinstance(value, tuple) else (value,))]
+                found += [option.overlays[side.key] for option in options if option and side.key in option.overlays]
+        return tuple(found)

@@ -71,6 +71,7 @@ class Page:
     trim: Box
     areas: tuple[PlacedArea, ...]
     goods: str | None = None
+    overlays: tuple[str, ...] = ()
 
 
 def area_page(area: AreaScene) -> Page:
@@ -92,7 +93,9 @@ def side_page(side: SideScene, *, with_goods: bool, under: bool | None = None) -
         if under is None or area.area.under is under
     )
     whole = Box(0, 0, side.width_mm, side.height_mm)
-    return Page(side.width_mm, side.height_mm, whole, areas, side.picture if with_goods else None)
+    if not with_goods:
+        return Page(side.width_mm, side.height_mm, whole, areas)
+    return Page(side.width_mm, side.height_mm, whole, areas, side.picture, side.overlays)
 
 
 def paint_page(page: Page, canvas: Canvas, on_area: Callable[[PlacedArea], None] | None = None) -> None:
@@ -102,7 +105,8 @@ def paint_page(page: Page, canvas: Canvas, on_area: Callable[[PlacedArea], None]
     if page.goods is not None:
         whole = Box(0, 0, page.width_mm, page.height_mm)
         to_page = Matrix(page.width_mm, 0, 0, page.height_mm, 0, 0)
-        canvas.picture(page.goods, to_page, Outline.rectangle(whole))
+        for asset in (page.goods, *page.overlays):
+            canvas.picture(asset, to_page, Outline.rectangle(whole))
     _paint_areas([placed for placed in page.areas if placed not in under], canvas, on_area)
 
 

@@ -40,12 +40,13 @@ class _Composer:
         if sized is None:
             return None
         side, size = sized
-        picture = self.setup.picture_of(side, self.asked.variant, self.asked.values)
+        picture = self.setup.picture_of(side, self.asked.variant, self.asked.values).asset
+        overlays = tuple(one.asset for one in self.setup.overlays_of(side, self.asked.values))
         areas = tuple(
-            AreaScene(side.key, area, tuple(self._nodes(side, area)), self._ground(picture.asset, area, size))
+            AreaScene(side.key, area, tuple(self._nodes(side, area)), self._ground((picture, *overlays), area, size))
             for area in map(self._by_method, side.areas)
         )
-        return SideScene(side.key, side.name, picture.asset, size[0], size[1], areas)
+        return SideScene(side.key, side.name, picture, size[0], size[1], areas, overlays)
 
     def _by_method(self, area: Area) -> Area:
         """Return the area with the method that the customer chose, where the seller leaves that open."""
@@ -64,13 +65,14 @@ class _Composer:
             if node is not None:
                 yield node
 
-    def _ground(self, asset: str, area: Area, size: tuple[float, float]) -> str | None:
-        """Return the goods' color in an area; none where it lies behind them."""
+    def _ground(self, pictures: tuple[str, ...], area: Area, size: tuple[float, float]) -> str | None:
+        """Return the goods' color in an area, of the topmost picture that has one; none where it lies behind them."""
         if area.under:
             return None
         x, y, (wide, high) = area.x_mm, area.y_mm, size
         shares = Box(x / wide, y / high, (x + area.width_mm) / wide, (y + area.height_mm) / high)
-        return goods_color(self.assets, asset, shares)
+        colors = (goods_color(self.assets, asset, shares) for asset in reversed(pictures))
+        return next((color for color in colors if color), None)
 
     def _lands(self, placement: AnyPlacement) -> bool:
         if not any(self.asked.is_filled(key) for key in placement.fields):

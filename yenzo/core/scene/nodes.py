@@ -240,7 +240,7 @@ class AreaScene:
 
 @dataclass(frozen=True)
 class SideScene:
-    """A side of the goods: its picture, its size in mm, and its areas in painting order."""
+    """A side of the goods: its picture, what lies over it, its size in mm, and its areas in painting order."""
 
     key: str
     name: str
@@ -248,6 +248,7 @@ class SideScene:
     width_mm: float
     height_mm: float
     areas: tuple[AreaScene, ...]
+    overlays: tuple[str, ...] = ()
 
     @cached_property
     def digest(self) -> str:
@@ -259,6 +260,7 @@ class SideScene:
 
     def _canonical(self) -> Iterator[bytes]:
         yield json.dumps([self.key, self.picture, *_numbers(self.width_mm, self.height_mm)]).encode()
+        yield "".join(self.overlays).encode()
         for area in self.areas:
             yield json.dumps([area.key, *_numbers(*area.place, *area.trim)]).encode()
             if not area.area.is_frame or area.area.under or area.area.surface.kind != "flat":

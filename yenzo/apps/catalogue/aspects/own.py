@@ -5,7 +5,9 @@ from typing import Any
 from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined
+from yenzo.core.artwork.tinting import Tints
 from yenzo.core.documents.fields import FixedArtworkField, FixedTextField, OptionsField
+from yenzo.core.documents.setup import Setup
 
 ARTWORK = "artwork-"
 
@@ -14,6 +16,14 @@ class ArtworkFile(forms.FileField):
     """A file that is made with customers' pieces, and no picture of goods."""
 
     is_made = True
+
+
+class MaskFile(forms.FileField):
+    """A mask of the part of goods that takes colors."""
+
+    def __init__(self, tints: Tints, **more: Any) -> None:
+        super().__init__(**more)
+        self.tints = tints
 
 
 class FixedTextAspect(Aspect):
@@ -77,12 +87,15 @@ class GoodsAspect(Aspect):
 
     def is_plain(self, line: FormLine) -> bool:
         assert isinstance(line.field, OptionsField)
-        return not any(option.goods for option in line.field.options)
+        return not any(option.goods or option.overlays for option in line.field.options)
 
     def words(self, line: FormLine) -> str:
         assert isinstance(line.field, OptionsField)
         named = [option.label for option in line.field.options if option.goods]
-        return f"another picture of the goods for {joined(named)}" if named else "the same goods with each"
+        tinted = [option.label for option in line.field.options if option.overlays]
+        said = [f"another picture of the goods for {joined(named)}"] if named else []
+        said += [f"a part of the goods in the color of {joined(tinted)}"] if tinted else []
+        return joined(said) if said else "the same goods with each"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, OptionsField)
@@ -97,6 +110,23 @@ class GoodsAspect(Aspect):
                 )
                 if side.key in option.goods:
                     fields[f"{name}.bare"] = forms.BooleanField(required=False, label=f"{option.label}: as without it")
+        return fields | self._masks(line.field, line.setup)
+
+    def _masks(self, field: OptionsField, setup: Setup) -> dict[str, forms.Field]:
+        """Return what tints a part of the goods in the color of each choice that has one."""
+        colors = {option.key: option.swatch for option in field.options if option.swatch}
+        fields: dict[str, forms.Field] = {}
+        for side in setup.sides if colors else ():
+            fields[f"mask.{side.key}"] = MaskFile(
+                Tints(side.picture.asset, colors),
+                required=False,
+                label=f"{side.name}: mask of the part that takes each choice's color",
+                help_text="As large as the picture of the goods; opaque (or white) where the color goes.",
+            )
+            if any(side.key in option.overlays for option in field.options):
+                fields[f"mask.{side.key}.bare"] = forms.BooleanField(
+                    required=False, label=f"{side.name}: no part tinted"
+                )
         return fields
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
@@ -110,6 +140,15 @@ class GoodsAspect(Aspect):
                     goods.pop(side.key, None)
                 elif given.get(name):
                     goods[side.key] = given[name]
-            path = ["fields", line.field.key, "options", option.key, "goods"]
-            operations.append({"do": "set", "path": path, "value": goods or None})
+            overlays = {side: picture.model_dump(mode="json") for side, picture in option.overlays.items()}
+            for side in line.setup.sides:
+                if given.get(f"mask.{side.key}.bare"):
+                    overlays.pop(side.key, None)
+                elif option.key in (tints := given.get(f"mask.{side.key}") or {}):
+                    overlays[side.key] = tints[option.key]
+            path = ["fields", line.field.key, "options", option.key]
+            operations += [
+                {"do": "set", "path": [*path, "goods"], "value": goods or None},
+                {"do": "set", "path": [*path, "overlays"], "value": overlays or None},
+            ]
         return operations

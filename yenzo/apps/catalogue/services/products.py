@@ -1,6 +1,7 @@
 """New products, their pictures, and publishing."""
 
 import hashlib
+import io
 import json
 from collections.abc import Sequence
 from decimal import Decimal
@@ -8,10 +9,11 @@ from pathlib import Path
 from typing import Any
 
 from django.db import transaction
+from PIL import Image
 
 from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.catalogue.examples import begin_from
-from yenzo.apps.catalogue.files import store_file
+from yenzo.apps.catalogue.files import StoredAssets, store_file
 from yenzo.apps.catalogue.kits import resolved_draft
 from yenzo.apps.catalogue.made_artwork import own_files
 from yenzo.apps.catalogue.models import Product, Revision, RevisionFile, StoredFile
@@ -20,6 +22,7 @@ from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.to_core import with_materials
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
+from yenzo.core.artwork.tinting import Tints, tinted_part
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.documents.faults import find_nonsense, missing_materials
@@ -127,6 +130,21 @@ def add_goods_picture(actor: Actor, path: Path, name: str) -> dict[str, Any]:  #
 
 
 @service(*SELLERS)
+def add_tints(actor: Actor, path: Path, name: str, tints: Tints) -> dict[str, dict[str, Any]]:  # noqa: ARG001
+    """Make pictures of a part of goods in colors, from a mask; return them by the colors' keys. Raises ArtworkError."""
+    mask = inspect_artwork(path, name, wanted=Preparation(as_picture=True)).prepared
+    picture = StoredAssets().read(tints.goods)
+    found = {}
+    for key, color in tints.colors.items():
+        made = tinted_part(picture, mask, color)
+        with Image.open(io.BytesIO(made)) as tinted:
+            width, height = tinted.size
+        stored = store_file(made, is_public=True)
+        found[key] = {"asset": stored.sha256, "width_px": width, "height_px": height}
+    return found
+
+
+@service(*SELLERS)
 def publish_setup(actor: Actor, product_id: int, *, seen_version: int) -> Revision:
     """Publish the draft as a new revision that holds all it depends on; raises DocumentError when it isn't ready."""
     with transaction.atomic():
@@ -216,7 +234,9 @@ def _assets_of(setup: Setup, document: dict[str, Any]) -> set[str]:
     pictures += [setup.offer.picture] if setup.offer.picture else []
     pictures += [field.picture for field in setup.fields if field.picture]
     choices = [option for field in setup.fields if isinstance(field, OptionsField) for option in field.options]
-    pictures += [picture for option in choices for picture in (option.picture, *option.goods.values()) if picture]
+    for option in choices:
+        shown = (option.picture, *option.goods.values(), *option.overlays.values())
+        pictures += [picture for picture in shown if picture]
     made = {sha256 for file in own_files(setup) for sha256 in (file.original, file.prepared)}
     typefaces = document.get("materials", {}).get("typefaces", {})
     return made | {picture.asset for picture in pictures} | {typeface["font"] for typeface in typefaces.values()}
