@@ -12,6 +12,7 @@ from yenzo.apps.catalogue.views import (
     setup,
     sides,
     stock,
+    variants,
     wording,
 )
 
@@ -50,9 +51,11 @@ urlpatterns = [
     path("<slug:key>/sides/<slug:side_key>/scale/", sides.mark_scale, name="scale"),
     path("<slug:key>/sides/<slug:side_key>/size/", sides.size_by, name="size_by"),
     path("<slug:key>/sides/<slug:side_key>/remove/", sides.remove_side, name="remove_side"),
-    path("<slug:key>/variants/", sides.variants, name="variants"),
-    path("<slug:key>/variants/<slug:variant_key>/", sides.variant_size, name="variant_size"),
-    path("<slug:key>/variants/<slug:variant_key>/remove/", sides.remove_variant, name="remove_variant"),
+    path("<slug:key>/variants/", variants.variants, name="variants"),
+    path("<slug:key>/axes/", variants.axes, name="axes"),
+    path("<slug:key>/variants/<slug:variant_key>/", variants.edit_variant, name="variant"),
+    path("<slug:key>/variants/<slug:variant_key>/size/", variants.size_variant, name="size_variant"),
+    path("<slug:key>/variants/<slug:variant_key>/remove/", variants.remove_variant, name="remove_variant"),
     path("<slug:key>/areas/<slug:side_key>/", areas.draw_area, name="draw_area"),
     path("<slug:key>/sides/<slug:side_key>/windows/", areas.add_windows, name="windows"),
     path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/", areas.change_area, name="change_area"),

@@ -150,7 +150,7 @@ def _set(product: Product, language: str, words: dict[str, str]) -> list[dict[st
 def _title(setup: Setup, place: tuple[str, ...]) -> str:
     kind, key = place[0], place[1]
     if kind == "offer":
-        return "Variants" if key == "variants" else "The product"
+        return "Variants" if key in {"variants", "axes"} else "The product"
     if kind == "materials":
         material: Any = getattr(setup.materials, key)[place[2]]
         return f"{MATERIALS[key]} “{material.name}”"

@@ -26,6 +26,7 @@ class SlipOption:
     swatch: str | None = None
     typeface: str | None = None
     picture: str | None = None
+    moves_others: bool = False
 
 
 def picture_address(asset: str) -> str:

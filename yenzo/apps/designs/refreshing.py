@@ -17,6 +17,7 @@ def refresh_context(slip: Slip, form: QueryDict) -> dict[str, object]:
         "slip": slip,
         "changed_sides": sorted(sides, key=lambda side: _order(side, in_view)),
         "said_lines": [line for line in slip.lines if line.is_asked and _has_words(line, was_told)],
+        "is_another_variant": bool(slip.axes) and form.get("variant") != slip.walked.asked.variant,
         "changed_lines": [line for line in slip.lines if _has_changed(line, was_asked)],
     }
 

@@ -12,6 +12,7 @@ from yenzo.apps.designs.options import SlipOption, picture_address
 from yenzo.apps.designs.to_core import Uploads
 from yenzo.core.asking.check import GOODS
 from yenzo.core.documents.assets import Assets
+from yenzo.core.documents.axes import Axis, AxisValue, variant_at
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.verdict import Verdict
@@ -39,6 +40,15 @@ class SlipSide:
     ink: str
     under: str
     overlays: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class SlipAxis:
+    """An axis that the goods differ by, with its values."""
+
+    key: str
+    name: str
+    values: tuple[SlipOption, ...]
 
 
 @dataclass(frozen=True)
@@ -73,6 +83,7 @@ class Slip:
     sections: tuple[SlipSection, ...]
     sides: tuple[SlipSide, ...]
     variants: tuple[SlipOption, ...]
+    axes: tuple[SlipAxis, ...] = ()
     page: str = ""
     uploads: Uploads = field(default_factory=dict)
 
@@ -168,7 +179,17 @@ def build_slip(
     page = page if page in keys else (keys[0] if keys else "")
     shown = {page} if setup.form.shown == "pages" else set(keys)
     sections = tuple(replace(section, is_hidden=section.key not in shown) for section in sections)
-    return Slip(setup, entries, walked, sections, _sides(walked, uploads), _variants(walked), page, uploads)
+    return Slip(
+        setup=setup,
+        entries=entries,
+        walked=walked,
+        sections=sections,
+        sides=_sides(walked, uploads),
+        variants=() if setup.offer.axes else _variants(walked),
+        axes=_axes(walked),
+        page=page,
+        uploads=uploads,
+    )
 
 
 def _stays(setup: Setup, turn: Turn, blocked: set[str]) -> bool:
@@ -216,6 +237,23 @@ def _sides(walked: Walked, uploads: Uploads) -> tuple[SlipSide, ...]:
         )
         for side in walked.scene.sides
     )
+
+
+def _axes(walked: Walked) -> tuple[SlipAxis, ...]:
+    """Return the axes as they look from the variant that is chosen: what another value costs more, and moves."""
+    offer = walked.setup.offer
+    now = offer.variant(walked.asked.variant)
+    if now is None:
+        return ()
+
+    def option(axis: Axis, value: AxisValue) -> SlipOption:
+        wanted = {**now.at, axis.key: value.key}
+        then = variant_at(offer.variants, wanted, now) or now
+        more = then.price_difference - now.price_difference
+        is_chosen = now.at.get(axis.key) == value.key
+        return SlipOption(value.key, value.name, is_chosen, more or None, value.swatch, moves_others=then.at != wanted)
+
+    return tuple(SlipAxis(one.key, one.name, tuple(option(one, value) for value in one.values)) for one in offer.axes)
 
 
 def _variants(walked: Walked) -> tuple[SlipOption, ...]:

@@ -11,6 +11,7 @@ from yenzo.apps.designs.now import context_now
 from yenzo.core.asking.kinds.addresses import countries
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.assets import Assets
+from yenzo.core.documents.axes import variant_at
 from yenzo.core.documents.entries import Address, Entries, Files, files_of
 from yenzo.core.documents.fields import (
     UNASKED,
@@ -38,14 +39,23 @@ def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
     sent = ((field.key, _sent(field, form)) for field in setup.fields)
     values = {key: value for key, value in sent if value is not None}
     files: dict[str, Files] = {key: _files(sent) for key, sent in uploads.items()}
-    variant = form.get("variant")
     return Entries(
         values=values,
         uploads=files,
-        variant=variant if setup.offer.variant(variant) else None,
+        variant=_variant(setup, form),
         pieces=_pieces(form.get("pieces", "1")),
         language=reader(),
     )
+
+
+def _variant(setup: Setup, form: QueryDict) -> str | None:
+    """Return the variant that is picked, by itself or along its axes."""
+    offer, sent = setup.offer, setup.offer.variant(form.get("variant"))
+    wanted = {axis.key: form.get(f"axis-{axis.key}", "") for axis in offer.axes}
+    if not any(wanted.values()):
+        return sent.key if sent else None
+    found = variant_at(offer.variants, wanted, sent)
+    return found.key if found else None
 
 
 def _files(sent: tuple[Upload, ...]) -> Files:

@@ -40,6 +40,7 @@ def find_faults(setup: Setup) -> list[str]:
         _method_fields,
         _pictures,
         _goods_of_options,
+        _axes,
         _own_areas,
         _sizes,
     )
@@ -69,12 +70,15 @@ def _twice(setup: Setup) -> Iterator[str]:
         "placements": (placement.key for placement in setup.placements),
         "sections": (section.key for section in setup.sections),
         "variants": (variant.key for variant in setup.offer.variants),
+        "axes": (axis.key for axis in setup.offer.axes),
     }
     for side in setup.sides:
         lists[f"areas of “{side.name}”"] = (area.key for area in side.areas)
     for field in setup.fields:
         if isinstance(field, OptionsField):
             lists[f"choices of “{field.label}”"] = (option.key for option in field.options)
+    for axis in setup.offer.axes:
+        lists[f"values of “{axis.name}”"] = (value.key for value in axis.values)
     for what, keys in lists.items():
         for key, count in Counter(keys).items():
             if count > 1:
@@ -140,6 +144,20 @@ def _pictures(setup: Setup) -> Iterator[str]:
         for key in variant.pictures:
             if setup.side(key) is None:
                 yield f"The variant “{variant.name}” has a picture for the side “{key}”, which isn't there."
+
+
+def _axes(setup: Setup) -> Iterator[str]:
+    places: dict[tuple[tuple[str, str], ...], str] = {}
+    for variant in setup.offer.variants:
+        for axis in setup.offer.axes:
+            if axis.value(variant.at.get(axis.key)) is None:
+                yield f"The variant “{variant.name}” has no {axis.name}; say which."
+        for key in variant.at:
+            if all(axis.key != key for axis in setup.offer.axes):
+                yield f"The variant “{variant.name}” stands on the axis “{key}”, which isn't there."
+        at = tuple(sorted(variant.at.items()))
+        if setup.offer.axes and places.setdefault(at, variant.name) != variant.name:
+            yield f"The variants “{places[at]}” and “{variant.name}” differ in nothing."
 
 
 def _own_areas(setup: Setup) -> Iterator[str]:

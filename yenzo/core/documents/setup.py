@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Field, model_validator
 
 from yenzo.core.documents.areas import Area, Frame
+from yenzo.core.documents.axes import Axis
 from yenzo.core.documents.charges import AnyCharge
 from yenzo.core.documents.faults import find_faults
 from yenzo.core.documents.fields import AnyField, OptionsField
@@ -89,6 +90,7 @@ class Variant(Frozen):
     name: Label
     sku: Text = Field(default="", description="what its stock is counted by")
     swatch: ScreenColor | None = None
+    at: dict[Key, Key] = Field(default={}, description="by axis: at which of its values it stands")
     price_difference: Money = Field(default="0", validate_default=True)
     pictures: dict[Key, Picture] = {}
     scales: dict[Key, Scale] = Field(default={}, description="by side: what its pictures show, in place of the side's")
@@ -109,6 +111,7 @@ class Offer(Frozen):
     taxes_included: bool = True
     tax_percent: Annotated[Decimal, Field(ge=0, le=100, max_digits=6, decimal_places=3)] = Decimal(0)
     properties: Properties = Field(default={}, description="numbers that formulas can use: weight_g, thickness_mm")
+    axes: tuple[Axis, ...] = Field(default=(), max_length=4)
     variants: tuple[Variant, ...] = ()
 
     def variant(self, key: str | None) -> Variant | None:

@@ -11,6 +11,7 @@ from typing import Any
 from pydantic import BaseModel
 
 from yenzo.core.documents.areas import Area
+from yenzo.core.documents.axes import Axis, AxisValue
 from yenzo.core.documents.charges import ChargeBase
 from yenzo.core.documents.fields import (
     ComputedField,
@@ -34,6 +35,8 @@ Place = tuple[str, ...]
 READ: dict[type[BaseModel], tuple[str, ...]] = {
     Offer: ("name", "story"),
     Variant: ("name",),
+    Axis: ("name",),
+    AxisValue: ("name",),
     Side: ("name",),
     Area: ("name",),
     Section: ("title", "introduction"),

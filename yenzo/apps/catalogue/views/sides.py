@@ -1,21 +1,19 @@
-"""Sides of the goods and their scale; variants with their own pictures."""
+"""Sides of the goods: their pictures, their scale, and entries that their size follows."""
 
 from pathlib import Path
 from typing import Any
 
-from django import forms
-from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
-from yenzo.apps.catalogue.forms import ScaleForm, SidePictureForm, VariantForm
+from yenzo.apps.catalogue.forms import ScaleForm, SidePictureForm
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import add_goods_picture
-from yenzo.apps.catalogue.sizes import SizeByForm, VariantSizeForm
+from yenzo.apps.catalogue.sizes import SizeByForm
 from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.apps.catalogue.views.setup import changed
 from yenzo.core.documents.edits import free_key
@@ -32,9 +30,9 @@ def new_side(request: HttpRequest, key: str) -> HttpResponse:
         name = form.cleaned_data["name"]
         side_key = free_key(product.draft, ("sides",), name)
         try:
-            picture = _taken(request, form.cleaned_data["picture"])
+            picture = taken_picture(request, form.cleaned_data["picture"])
             item = {"key": side_key, "name": name, "picture": picture}
-            _edit(request, product, [{"do": "add", "path": ["sides"], "item": item}], f"Side {name} added")
+            edit(request, product, [{"do": "add", "path": ["sides"], "item": item}], f"Side {name} added")
         except (ArtworkError, DocumentError) as error:
             form.add_error("picture", error.message)
         else:
@@ -55,7 +53,7 @@ def mark_scale(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
     if request.method == "POST" and form.is_valid():
         operation = {"do": "set", "path": ["sides", side_key, "scale"], "value": form.scale()}
         try:
-            _edit(request, product, [operation], f"Scale of {side.name}")
+            edit(request, product, [operation], f"Scale of {side.name}")
         except DocumentError as error:
             form.add_error(None, error.message)
         else:
@@ -75,7 +73,7 @@ def size_by(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
     form = SizeByForm(setup, side, request.POST)
     if form.is_valid():
         try:
-            _edit(request, product, form.operations(side), f"Size of {side.name}")
+            edit(request, product, form.operations(side), f"Size of {side.name}")
         except DocumentError as error:
             form.add_error(None, error.message)
         else:
@@ -110,68 +108,6 @@ def remove_side(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
     return changed(request, key, operations, "Side removed")
 
 
-@staff_page(*SELLERS)
-def variants(request: HttpRequest, key: str) -> HttpResponse:
-    """Show the variants, and add one with its pictures."""
-    product = get_object_or_404(Product, key=key)
-    setup = setup_of_draft(product)
-    form = VariantForm(request.POST or None, request.FILES or None)
-    for side in setup.sides:
-        form.fields[f"picture-{side.key}"] = forms.FileField(required=False, label=f"Its picture of {side.name}")
-    if request.method == "POST" and form.is_valid():
-        name = form.cleaned_data["name"]
-        item: dict[str, Any] = {
-            "key": free_key(product.draft, ("offer", "variants"), name),
-            "name": name,
-            "swatch": form.cleaned_data["swatch"],
-            **({"sku": form.cleaned_data["sku"]} if form.cleaned_data["sku"] else {}),
-            "price_difference": str(form.cleaned_data["price_difference"]),
-        }
-        try:
-            sent = {side.key: form.cleaned_data[f"picture-{side.key}"] for side in setup.sides}
-            item["pictures"] = {side: _taken(request, file) for side, file in sent.items() if file}
-            operations = [{"do": "add", "path": ["offer", "variants"], "item": item}]
-            _edit(request, product, operations, f"Variant {name} added")
-        except (ArtworkError, DocumentError) as error:
-            form.add_error(None, error.message)
-        else:
-            return redirect("catalogue:variants", key)
-    context = {"form": form, "product": product, "setup": setup, "section": "products"}
-    return render(request, "catalogue/variants.html", context, status=422 if form.is_bound else 200)
-
-
-@staff_page(*SELLERS)
-@require_POST
-def remove_variant(request: HttpRequest, key: str, variant_key: str) -> HttpResponse:
-    product = get_object_or_404(Product, key=key)
-    operation = {"do": "remove", "path": ["offer", "variants"], "key": variant_key}
-    try:
-        _edit(request, product, [operation], "Variant removed")
-    except DocumentError as error:
-        messages.error(request, error.message)
-    return redirect("catalogue:variants", key)
-
-
-@staff_page(*SELLERS)
-def variant_size(request: HttpRequest, key: str, variant_key: str) -> HttpResponse:
-    """Show or save what is otherwise in a variant: how large its pictures show it, and where its areas lie."""
-    product = get_object_or_404(Product, key=key)
-    setup = setup_of_draft(product)
-    variant = setup.offer.variant(variant_key)
-    if variant is None:
-        raise Http404
-    form = VariantSizeForm(setup, variant, request.POST if request.method == "POST" else None)
-    if form.is_bound and form.is_valid():
-        try:
-            _edit(request, product, form.operations(variant), f"Size of {variant.name}")
-        except DocumentError as error:
-            form.add_error(None, error.message)
-        else:
-            return redirect("catalogue:variants", key)
-    context = {"form": form, "product": product, "variant": variant, "section": "products"}
-    return render(request, "catalogue/variant_size.html", context, status=422 if form.is_bound else 200)
-
-
 def _marked(side: Side) -> dict[str, Any]:
     if side.scale is None:
         # Away from the edges, where a hand can take hold of them.
@@ -182,9 +118,11 @@ def _marked(side: Side) -> dict[str, Any]:
     return {name: plain_number(value) for name, value in marked.items()}
 
 
-def _taken(request: HttpRequest, sent: Any) -> dict[str, Any]:
+def taken_picture(request: HttpRequest, sent: Any) -> dict[str, Any]:
+    """Keep a picture of goods; return it as documents name it."""
     return add_goods_picture(actor_of(request.user), Path(sent.temporary_file_path()), sent.name or "picture")
 
 
-def _edit(request: HttpRequest, product: Product, operations: list[dict[str, Any]], label: str) -> None:
+def edit(request: HttpRequest, product: Product, operations: list[dict[str, Any]], label: str) -> None:
+    """Change the draft as it is now."""
     edit_draft(actor_of(request.user), product.pk, operations, seen_version=product.draft_version, label=label)

@@ -1,0 +1,94 @@
+import pytest
+
+from yenzo.apps.catalogue.services.drafts import undo_edit
+from yenzo.apps.catalogue.services.products import publish_setup
+from yenzo.apps.designs.models import Design
+
+BASE = "/workshop/products/board"
+AXES = {"name-0": "Size", "values-0": "Small\nLarge", "name-1": "Wood", "values-1": " Cedar \n\nOak\nOak"}
+
+
+@pytest.fixture
+def seller(sign_in):
+    return sign_in("seller")
+
+
+def offer(product):
+    product.refresh_from_db()
+    return product.draft["offer"]
+
+
+def names(product):
+    return [variant["name"] for variant in offer(product).get("variants", [])]
+
+
+def test_axes_make_every_combination_and_keep_what_was_said_of_one(seller, product, actors):
+    assert seller.post(f"{BASE}/axes/", AXES).status_code == 302
+    assert names(product) == ["Small, Cedar", "Small, Oak", "Large, Cedar", "Large, Oak"]
+    oak = offer(product)["variants"][1]["key"]
+    facts = {"name": "Small, Oak", "price_difference": "7.50", "sku": "B-SO", "swatch": "#aa8844"}
+    assert seller.post(f"{BASE}/variants/{oak}/", facts).status_code == 302
+    seller.post(f"{BASE}/variants/{offer(product)['variants'][3]['key']}/remove/")
+    seller.post(f"{BASE}/axes/", {**AXES, "values-0": "Tiny\nSmall\nLarge"})
+    assert names(product) == ["Tiny, Cedar", "Tiny, Oak", "Small, Cedar", "Small, Oak", "Large, Cedar", "Large, Oak"]
+    kept = offer(product)["variants"][3]
+    assert (kept["price_difference"], kept["sku"]) == ("7.50", "B-SO")
+    seller.post(f"{BASE}/axes/", {**AXES, "values-1": "Oak"})
+    assert names(product) == ["Small, Oak", "Large, Oak"]
+    undo_edit(actors["seller"], product.pk)
+    assert len(names(product)) == 6
+    seller.post(f"{BASE}/axes/", {})
+    assert "axes" not in offer(product)
+    assert len(names(product)) == 6
+
+
+def test_variants_that_are_there_find_their_place_by_name_or_keep_the_axes_away(seller, product):
+    for name in ("Small", "Large"):
+        seller.post(f"{BASE}/variants/", {"name": name, "price_difference": "3", "swatch": "#aa8844"})
+    seller.post(f"{BASE}/axes/", {"name-0": "Size", "values-0": "Small\nLarge\nHuge"})
+    assert names(product) == ["Small", "Large", "Huge"]
+    assert offer(product)["variants"][0]["price_difference"] == "3"
+    seller.post(f"{BASE}/axes/", {})
+    refused = seller.post(f"{BASE}/axes/", {"name-0": "Wood", "values-0": "Cedar"})
+    assert refused.status_code == 422
+    assert "“Small” has no place on these axes." in refused.content.decode()
+    assert "Cedar" in refused.content.decode()
+
+
+@pytest.mark.parametrize(
+    ("given", "said"),
+    [
+        ({"name-0": "Size"}, "An axis needs a name and values."),
+        ({"values-0": "Small"}, "An axis needs a name and values."),
+        (
+            {"name-0": "A", "values-0": "\n".join(map(str, range(90))), "name-1": "B", "values-1": "1\n2\n3"},
+            "270 variants",
+        ),
+    ],
+)
+def test_axes_without_sense_are_refused_in_words(seller, product, given, said):
+    refused = seller.post(f"{BASE}/axes/", given)
+    assert (refused.status_code, said in refused.content.decode()) == (422, True)
+    assert "axes" not in offer(product)
+
+
+def test_customer_picks_along_axes_and_never_what_is_not_made(seller, product, owner, client):
+    seller.post(f"{BASE}/axes/", AXES)
+    keys = {variant["name"]: variant["key"] for variant in offer(product)["variants"]}
+    seller.post(f"{BASE}/variants/{keys['Large, Oak']}/remove/")
+    facts = {"name": "Large, Cedar", "price_difference": "20", "swatch": "#aa8844"}
+    seller.post(f"{BASE}/variants/{keys['Large, Cedar']}/", facts)
+    product.refresh_from_db()
+    publish_setup(owner, product.pk, seen_version=product.draft_version)
+    page = client.get("/goods/board/").content.decode()
+    assert page.count('name="axis-') == 4
+    assert "+ £20.00" in page
+    form = {"entry-name": "Otter", "entry-lettering": "quayside", "entry-finish": "gold", "variant": keys["Small, Oak"]}
+    answer = client.post("/goods/board/preview/", {**form, "axis-size": "large", "axis-wood": "oak"}).content.decode()
+    assert f'name="variant" value="{keys["Large, Cedar"]}"' in answer
+    assert 'id="axis-wood-cedar" name="axis-wood" value="cedar" checked' in answer
+    same = client.post("/goods/board/preview/", {**form, "axis-size": "small", "axis-wood": "oak"}).content.decode()
+    assert 'id="axes"' not in same
+    client.post("/goods/board/basket/", {**form, "axis-size": "large", "axis-wood": "oak"})
+    assert Design.objects.get().entries["variant"] == keys["Large, Cedar"]
+    assert "Large, Cedar" in client.get("/basket/").content.decode()
