@@ -82,6 +82,8 @@ def main() -> None:
                 (front.parent / f"bands-{name}.png").write_bytes(tinted)
         key_float = HERE / "products" / "key-float" / "assets"
         draw(page, (HERE / "art" / "key-float.svg").read_text(), (1200, 720), key_float / "front.png")
+        patch = (HERE / "art" / "patch.svg").read_text()
+        draw(page, patch, (1100, 800), HERE / "products" / "crew-patches" / "assets" / "front.png")
         compass = (HERE / "art" / "compass.svg").read_text()
         for side, (face, sheen, inside) in LIDS.items():
             svg = compass.replace("FACE", face).replace("SHEEN", sheen).replace("INSIDE", inside)

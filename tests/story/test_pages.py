@@ -40,6 +40,8 @@ MORE = {
     "/workshop/products/gift-wrapping/": "iris",
     "/workshop/products/cedar-nameboard/price/": "iris",
     "/workshop/products/slate-sign/wording/": "iris",
+    "/workshop/products/slate-sign/variants/": "iris",
+    "/workshop/products/slate-sign/variants/large/": "iris",
     "/workshop/products/kits/": "iris",
     "/workshop/products/kits/gift-wrapping/users/": "iris",
     "/workshop/products/kits/gift-wrapping/publish/": "iris",
