@@ -35,6 +35,11 @@ class AxesForm(forms.Form):
                 label="Its values, one a line",
             )
 
+    @property
+    def pairs(self) -> list[tuple[forms.BoundField, forms.BoundField]]:
+        """Each axis: its name and its values."""
+        return [(self[f"name-{number}"], self[f"values-{number}"]) for number in range(MOST_AXES)]
+
     def clean(self) -> dict[str, Any]:
         """Work out axes and variants; refuse names without values, and variants that have no place."""
         axes: list[Axis] = []
