@@ -3,7 +3,7 @@ PORT ?= 8480
 PYTHON := .venv/bin/python
 SHELL := /bin/bash
 
-.PHONY: help setup setup-test demo test lint bench fuzz lock clean schemas screenshots
+.PHONY: help setup setup-test demo test lint bench fuzz lock clean schemas screenshots words
 
 help: ## list the targets
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -36,6 +36,9 @@ schemas: setup ## write the published JSON Schemas to docs/schemas
 
 screenshots: setup-test ## take the pictures of docs/screenshots from a running demo
 	@$(PYTHON) scripts/screenshots.py
+
+words: setup ## take new sentences into the catalogues, and list what has no translation
+	@$(PYTHON) scripts/words.py update && $(PYTHON) scripts/words.py missing
 
 lock: ## resolve requirements/*.in into the pinned, hashed *.txt
 	@for name in boot app dev; do .venv/boot/bin/uv pip compile --quiet --generate-hashes --no-header --no-annotate \

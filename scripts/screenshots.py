@@ -80,13 +80,22 @@ def seen_through_the_ring(page: Page) -> None:
     page.evaluate("scrollTo(0, 0)")
 
 
-def shape_of_an_area(page: Page) -> None:
-    """Go on to the pennant and open the shape of its cloth."""
-    page.get_by_role("link", name="Burgee pennant").first.click()
-    page.locator("#try-out .quote").wait_for()
-    page.locator("#area-flag-cloth").click()
-    page.locator("#shape-opener").click()
-    page.locator("#shape-form").wait_for()
+def wording_of_the_slate(page: Page) -> None:
+    """Go on to the words of the slate sign in another language."""
+    page.get_by_role("link", name="Slate berth sign").first.click()
+    page.get_by_role("link", name="Wording").click()
+    page.locator(".wording-form").wait_for()
+
+
+def compass_in_arabic(page: Page) -> None:
+    """Go on to the compass, choose Arabic, and type on the lid."""
+    page.get_by_role("link", name="Brass compass").first.click()
+    page.locator(".languages summary").click()
+    page.get_by_role("button", name="العربية").click()
+    page.fill("[data-field=words]", "May the tide bring you home")
+    page.fill("[data-field=initials]", "WR")
+    page.locator("#line-initials .made").wait_for()
+    page.evaluate("scrollTo(0, 0)")
 
 
 def publishing_a_kit(page: Page) -> None:
@@ -116,10 +125,10 @@ SCENES: dict[str, Scene] = {
     "order": ("order", WIDE, "", None),
     "product-phone": ("product", PHONE, "", typed),
     "pages-phone": ("shop", PHONE, "", second_page),
-    "order-phone": ("order", PHONE, "", None),
+    "arabic-phone": ("shop", PHONE, "", compass_in_arabic),
     "products": ("products", WIDE, "seller", None),
     "setup": ("setup", WIDE, "seller", picked_area),
-    "setup-shape": ("products", WIDE, "seller", shape_of_an_area),
+    "wording": ("products", WIDE, "seller", wording_of_the_slate),
     "kit-publish": ("kits", WIDE, "seller", publishing_a_kit),
     "scale": ("setup", WIDE, "seller", at_scale),
     "materials": ("materials", WIDE, "seller", None),

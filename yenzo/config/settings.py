@@ -160,6 +160,7 @@ MAIL_GATEWAY = {
 # What one visitor may send in a minute.
 PREVIEWS_A_MINUTE = env.int("PREVIEWS_A_MINUTE", 1800)
 UPLOADS_A_MINUTE = env.int("UPLOADS_A_MINUTE", 30)
+SIGN_INS_A_MINUTE = env.int("SIGN_INS_A_MINUTE", 5)
 MOST_UPLOAD_BYTES = 50_000_000
 # A form may carry more than one picture (a product's and its variants').
 MOST_REQUEST_BYTES = 60_000_000

@@ -38,6 +38,9 @@ class ScopeForm(forms.Form):
             ),
             "picked": self._ticks(names, picked, "And by these, whatever their category"),
             "excluded": self._ticks(names, excluded, "But never by these"),
+            "only_signed_in": forms.BooleanField(
+                required=False, initial=scope.only_signed_in, label="Asked of customers who are signed in only"
+            ),
         }
 
     @staticmethod

@@ -20,6 +20,7 @@ class UsedKit:
     kit: Product
     setup: Setup
     member: KitMember | None
+    only_signed_in: bool = False
 
     @property
     def use(self) -> KitUse:
@@ -30,6 +31,7 @@ class UsedKit:
             name=self.kit.name,
             setup=self.setup,
             variants=tuple(member.variants) if member else (),
+            only_signed_in=self.only_signed_in,
             overrides=tuple(Override.model_validate(one) for one in member.overrides) if member else (),
         )
 
@@ -68,7 +70,7 @@ class Kits:
         for scope in self._scopes:
             setup = self._instead.get(scope.kit_id) or (setup_of_revision(scope.kit.live) if scope.kit.live else None)
             if setup is not None and self.uses(scope, product):
-                found.append(UsedKit(scope.kit, setup, self.member(scope.kit, product)))
+                found.append(UsedKit(scope.kit, setup, self.member(scope.kit, product), scope.only_signed_in))
         return found
 
     def resolved(self, product: Product, setup: Setup) -> Setup:

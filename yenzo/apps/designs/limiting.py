@@ -11,5 +11,9 @@ _limiter = SlidingWindowCounterRateLimiter(MemoryStorage())
 
 def may_go_on(request: HttpRequest, action: str) -> bool:
     """Count one more action of this address; False when it has had its share of this minute."""
-    shares = {"preview": settings.PREVIEWS_A_MINUTE, "upload": settings.UPLOADS_A_MINUTE}
+    shares = {
+        "preview": settings.PREVIEWS_A_MINUTE,
+        "upload": settings.UPLOADS_A_MINUTE,
+        "sign_in": settings.SIGN_INS_A_MINUTE,
+    }
     return _limiter.hit(RateLimitItemPerMinute(shares[action]), action, request.META.get("REMOTE_ADDR", ""))

@@ -6,6 +6,7 @@ from yenzo.apps.catalogue.models import StockItem
 from yenzo.core.asking.ask import Context
 
 
-def context_now() -> Context:
+def context_now(*, signed_in: bool) -> Context:
     """Return the context of a request that is answered now."""
-    return Context(today=timezone.localdate(), stock=dict(StockItem.objects.values_list("sku", "pieces")))
+    stock = dict(StockItem.objects.values_list("sku", "pieces"))
+    return Context(today=timezone.localdate(), stock=stock, signed_in=signed_in)

@@ -121,6 +121,6 @@ def _pieces(sent: str) -> int:
     return min(max(int(digits), 1), 10_000) if digits.isdecimal() and len(digits) < 10 else 1
 
 
-def walk_design(design: Design, assets: Assets) -> Walked:
+def walk_design(design: Design, assets: Assets, *, signed_in: bool) -> Walked:
     """Return what follows from a design's entries by the revision that it is pinned to."""
-    return walk(shop_setup(design.revision), read_entries(design.entries), assets, context_now())
+    return walk(shop_setup(design.revision), read_entries(design.entries), assets, context_now(signed_in=signed_in))

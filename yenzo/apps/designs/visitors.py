@@ -4,7 +4,7 @@ import uuid
 
 from django.http import HttpRequest
 
-SESSION_KEY = "visitor"
+SESSION_KEY, MAIL_KEY = "visitor", "customer_mail"
 
 
 def visitor_of(request: HttpRequest) -> uuid.UUID:
@@ -19,3 +19,17 @@ def known_visitor(request: HttpRequest) -> uuid.UUID | None:
     """Return the visitor's id if there is one already: previews make none."""
     kept = request.session.get(SESSION_KEY)
     return uuid.UUID(kept) if kept else None
+
+
+def signed_in_mail(request: HttpRequest) -> str:
+    """Return the mail address of a customer who is signed in; empty for everybody else."""
+    return str(request.session.get(MAIL_KEY, ""))
+
+
+def remember_customer(request: HttpRequest, mail: str) -> None:
+    """Sign a customer in, or out with an empty address; the visitor's basket and uploads stay."""
+    request.session.cycle_key()
+    if mail:
+        request.session[MAIL_KEY] = mail
+    else:
+        request.session.pop(MAIL_KEY, None)

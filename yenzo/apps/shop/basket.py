@@ -63,10 +63,10 @@ class Basket:
         return bool(self.lines) and not any(line.troubles for line in self.lines)
 
 
-def basket_of(visitor: uuid.UUID | None) -> Basket:
+def basket_of(visitor: uuid.UUID | None, *, signed_in: bool = False) -> Basket:
     """Return a visitor's basket."""
     designs = list(Design.objects.in_basket_of(visitor)) if visitor else []
-    walked = quoted_together([walk_design(design, StoredAssets()) for design in designs])
+    walked = quoted_together([walk_design(design, StoredAssets(), signed_in=signed_in) for design in designs])
     return Basket(tuple(_line(design, one) for design, one in zip(designs, walked, strict=True)))
 
 

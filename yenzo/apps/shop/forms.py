@@ -1,9 +1,15 @@
-"""The form of the checkout."""
+"""The forms of checkout and sign-in."""
 
 from django import forms
 from django.utils.translation import gettext_lazy
 
 CHECK = gettext_lazy("I have checked the spelling of everything that will be made.")
+
+
+class LinkForm(forms.Form):
+    mail = forms.EmailField(
+        label=gettext_lazy("Your mail address"), widget=forms.EmailInput(attrs={"autocomplete": "email"})
+    )
 
 
 class CheckoutForm(forms.Form):

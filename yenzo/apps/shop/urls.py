@@ -1,6 +1,6 @@
 from django.urls import path
 
-from yenzo.apps.shop.views import basket, orders, products
+from yenzo.apps.shop.views import account, basket, orders, products
 
 app_name = "shop"
 urlpatterns = [
@@ -10,6 +10,10 @@ urlpatterns = [
     path("goods/<slug:key>/reworded/", products.reword, name="reword"),
     path("goods/<slug:key>/basket/", products.put_in_basket, name="put_in_basket"),
     path("goods/<slug:key>/sample-<str:sha256>.png", products.sample_picture, name="sample_picture"),
+    path("account/", account.account, name="account"),
+    path("account/link/", account.ask, name="ask_for_link"),
+    path("account/out/", account.sign_out, name="sign_out"),
+    path("account/<str:token>/", account.use, name="use_link"),
     path("basket/", basket.basket, name="basket"),
     path("basket/<uuid:design_id>/remove/", basket.remove, name="remove"),
     path("basket/<uuid:design_id>/<slug:side_key>/picture.png", basket.design_picture, name="design_picture"),

@@ -7,7 +7,7 @@ from yenzo.core.asking.kinds import Given, Value, kind_of
 from yenzo.core.documents.entries import Adjustment, Entries, files_of
 from yenzo.core.documents.fields import AnyField, ExtraField, Option, OptionsField
 from yenzo.core.documents.named import Names, fields_by_name, product_names
-from yenzo.core.documents.rules import CATEGORY, SKU, VARIANT, Rule, holds, read_number
+from yenzo.core.documents.rules import CATEGORY, SIGNED_IN, SKU, VARIANT, Rule, holds, read_number
 from yenzo.core.documents.setup import Setup, index_of
 from yenzo.core.documents.values import Frozen, Key
 
@@ -18,6 +18,7 @@ class Context(Frozen):
     language: str = "en"
     today: date | None = None
     stock: dict[str, int] = {}
+    signed_in: bool = False
 
 
 class Asked(Frozen):
@@ -34,6 +35,7 @@ class Asked(Frozen):
     language: str = "en"
     today: date | None = None
     stock: dict[str, int] = {}
+    signed_in: bool = False
 
     def taken(self, setup: Setup) -> dict[str, int]:
         """Return how many of what, by SKU, all pieces take: of the goods themselves and of their extras."""
@@ -47,6 +49,8 @@ class Asked(Frozen):
         """Return what a rule looks at: an entry (empty when it isn't asked), the variant, or what the product is."""
         if key in self.values or not key.startswith("@"):
             return self.values.get(key, "")
+        if key == SIGNED_IN:
+            return self.signed_in
         return product_itself(setup, self.variant, key)
 
     def names(self, setup: Setup) -> Names:
@@ -79,7 +83,8 @@ def ask(setup: Setup, entries: Entries, context: Context | None = None) -> Asked
     language = entries.language if "language" in entries.model_fields_set else (context or Context()).language
     variants = setup.offer.variants
     variant = setup.offer.variant(entries.variant) or (variants[0] if variants else None)
-    decided = _Decisions(setup, entries, language, variant.key if variant else None)
+    signed_in = bool(context and context.signed_in)
+    decided = _Decisions(setup, entries, language, variant.key if variant else None, signed_in=signed_in)
     values = {field.key: decided.value(field) for field in setup.fields if decided.is_asked(field)}
     landing = {placement.key for placement in setup.placements if any(key in values for key in placement.fields)}
     return Asked(
@@ -90,6 +95,7 @@ def ask(setup: Setup, entries: Entries, context: Context | None = None) -> Asked
         language=language,
         today=context.today if context else None,
         stock=_known_stock(setup, context) if context else {},
+        signed_in=signed_in,
     )
 
 
@@ -102,11 +108,12 @@ def _known_stock(setup: Setup, context: Context) -> dict[str, int]:
 class _Decisions:
     """Decides each field once; a rule may look at fields that come later in the form."""
 
-    def __init__(self, setup: Setup, entries: Entries, language: str, variant: str | None) -> None:
+    def __init__(self, setup: Setup, entries: Entries, language: str, variant: str | None, *, signed_in: bool) -> None:
         self._setup = setup
         self._entries = entries
         self._language = language
         self._variant = variant
+        self._signed_in = signed_in
         self._fields = index_of(setup.fields)
         self._sections: dict[str | None, bool] = {None: True}
         self._asked: dict[str, bool] = {}
@@ -149,4 +156,6 @@ class _Decisions:
         if key in self._fields:
             field = self._fields[key]
             return self.value(field) if self.is_asked(field) else ""
+        if key == SIGNED_IN:
+            return self._signed_in
         return product_itself(self._setup, self._variant, key)

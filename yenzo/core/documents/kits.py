@@ -7,6 +7,7 @@ from typing import Any
 
 from yenzo.core.documents.named import name_of
 from yenzo.core.documents.reading import dump_document, dump_part, read_setup
+from yenzo.core.documents.rules import SIGNED_IN, VARIANT
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen, Key, Text
 from yenzo.core.errors import DocumentError
@@ -25,12 +26,15 @@ class Override(Frozen):
 
 
 class KitUse(Frozen):
-    """A kit as one product uses it: for which variants (all, if none is named), and what is otherwise here."""
+    """A kit as one product uses it: for which variants (all, if none is named) and customers, and what is
+    otherwise here.
+    """
 
     key: Key
     name: Text
     setup: Setup
     variants: tuple[Key, ...] = ()
+    only_signed_in: bool = False
     overrides: tuple[Override, ...] = ()
 
 
@@ -91,7 +95,7 @@ class _Renamed:
         if override is not None:
             renamed |= {name: value for name, value in (("label", override.label), ("help", override.help)) if value}
             renamed |= {} if override.required is None else {"required": override.required}
-        return self._only_for_variants(renamed) if self._use.variants else renamed
+        return self._only_when(renamed)
 
     def _part(self, item: dict[str, Any]) -> dict[str, Any]:
         renamed = {**item, "key": self._keys[item["key"]]}
@@ -113,20 +117,27 @@ class _Renamed:
         groups = [{**group, "conditions": renamed(group["conditions"])} for group in rule.get("groups", ())]
         return {**rule, "conditions": renamed(rule.get("conditions", ())), **({"groups": groups} if groups else {})}
 
-    def _only_for_variants(self, item: dict[str, Any]) -> dict[str, Any]:
-        only = {"field": "@variant", "test": "one_of", "values": list(self._use.variants)}
+    def _only_when(self, item: dict[str, Any]) -> dict[str, Any]:
+        """Return a line that is asked only for the variants and customers that the kit is for."""
+        only: list[dict[str, Any]] = []
+        if self._use.variants:
+            only.append({"field": VARIANT, "test": "one_of", "values": list(self._use.variants)})
+        if self._use.only_signed_in:
+            only.append({"field": SIGNED_IN, "value": True})
         rule = item.get("ask_when")
+        if not only:
+            return item
         if rule is None:
-            return {**item, "ask_when": {"conditions": [only]}}
+            return {**item, "ask_when": {"conditions": only}}
         if rule.get("match", "all") == "all":
-            return {**item, "ask_when": {**rule, "conditions": [only, *rule.get("conditions", ())]}}
+            return {**item, "ask_when": {**rule, "conditions": [*only, *rule.get("conditions", ())]}}
         if rule.get("groups"):
             message = (
                 f"“{item['label']}” of the kit “{self._use.name}” has a rule with conditions inside conditions; "
-                "it can't be used for some variants only."
+                "it can't be used for some variants or customers only."
             )
             raise DocumentError("nested", item["key"], message)
-        return {**item, "ask_when": {"conditions": [only], "groups": [rule]}}
+        return {**item, "ask_when": {"conditions": only, "groups": [rule]}}
 
 
 def _with_names(formula: str, names: Mapping[str, str]) -> str:

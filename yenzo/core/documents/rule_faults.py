@@ -22,7 +22,7 @@ from yenzo.core.documents.fields import (
     YesNoField,
 )
 from yenzo.core.documents.named import fields_by_name, readable_names
-from yenzo.core.documents.rules import CATEGORY, SKU, VARIANT, Condition, Entry, Rule, holds, read_number
+from yenzo.core.documents.rules import CATEGORY, SIGNED_IN, SKU, VARIANT, Condition, Entry, Rule, holds, read_number
 
 if TYPE_CHECKING:
     from yenzo.core.documents.setup import Setup
@@ -34,6 +34,7 @@ ONE_DAY = timedelta(days=1)
 # So many options of one choice are tried in every combination.
 MOST_TOGETHER = 6
 PRODUCT_ITSELF = {VARIANT: "the variant", CATEGORY: "the category", SKU: "the SKU"}
+SIGNED_IN_NAME = "the customer's sign-in"
 
 
 def find_rule_faults(setup: "Setup") -> Iterator[str]:
@@ -41,6 +42,10 @@ def find_rule_faults(setup: "Setup") -> Iterator[str]:
     by_key = {field.key: field for field in setup.fields}
     for rule, what in _rules(setup):
         for condition in rule.all_conditions:
+            if condition.field == SIGNED_IN:
+                if condition.test not in {"is", "is_not"} or not isinstance(condition.value, bool):
+                    yield f"{what} when {SIGNED_IN_NAME} matches; compare it with yes or no."
+                continue
             if condition.field in PRODUCT_ITSELF:
                 yield from _impossible_product(setup, condition, what)
                 continue
@@ -61,6 +66,8 @@ def find_constant_rules(setup: "Setup") -> Iterator[str]:
 def subject_name(setup: "Setup", subject: str) -> str:
     """Return what a rule looks at, as it is called in sentences."""
     field = setup.field(subject)
+    if subject == SIGNED_IN:
+        return SIGNED_IN_NAME
     return PRODUCT_ITSELF.get(subject) or (field.label if field else subject)
 
 
@@ -158,6 +165,8 @@ def _domain(setup: "Setup", key: str, conditions: list[Condition]) -> list[Entry
     """Return entries that stand for all there can be, as far as the conditions can tell them apart."""
     if key == VARIANT:
         return [variant.key for variant in setup.offer.variants]
+    if key == SIGNED_IN:
+        return [True, False]
     field = setup.field(key)
     named = [str(value) for condition in conditions for value in (condition.value, *condition.values)]
     if isinstance(field, YesNoField):

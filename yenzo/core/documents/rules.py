@@ -12,15 +12,15 @@ from yenzo.core.documents.values import Frozen, Text
 Match = Literal["all", "any", "none"]
 Test = Literal["is", "is_not", "one_of", "filled", "empty", "more", "less", "contains", "has", "has_not"]
 Entry = str | bool | Files | tuple[str, ...] | Address
-# What is compared beside entries: the chosen variant, and what the product itself is.
-VARIANT, CATEGORY, SKU = "@variant", "@category", "@sku"
-Subject = Annotated[str, Field(pattern=r"^(@(variant|category|sku)|[a-z0-9][a-z0-9_-]{0,59})$")]
+# What is compared beside entries: the chosen variant, what the product itself is, and whether the customer is known.
+VARIANT, CATEGORY, SKU, SIGNED_IN = "@variant", "@category", "@sku", "@signed_in"
+Subject = Annotated[str, Field(pattern=r"^(@(variant|category|sku|signed_in)|[a-z0-9][a-z0-9_-]{0,59})$")]
 ValueOf = Callable[[str], Entry]
 MOST_DIGITS = 15
 
 
 class Condition(Frozen):
-    """One comparison: with the entry of another field, the variant, or what the product is.
+    """One comparison: with the entry of another field, the variant, what the product is, or the customer.
 
     An entry that is not asked is as if empty. Several of a choice have, or have not, one of its options.
     More and less compare numbers, and days written YYYY-MM-DD; nothing is more or less than an entry that is neither.

@@ -20,7 +20,7 @@ from yenzo.core.documents.fields import (
     YesNoField,
 )
 from yenzo.core.documents.rule_faults import subject_name
-from yenzo.core.documents.rules import VARIANT, Condition, Rule
+from yenzo.core.documents.rules import SIGNED_IN, VARIANT, Condition, Rule
 from yenzo.core.documents.setup import Setup
 
 # What takes what is written beside it, and how it is said.
@@ -56,6 +56,8 @@ def _together(match: str, said: list[str]) -> str:
 def condition_words(setup: Setup, condition: Condition) -> str:
     """Return a condition in words."""
     name, test, value = subject_name(setup, condition.field), condition.test, condition.value
+    if condition.field == SIGNED_IN:
+        return f"the customer is{'' if (test == 'is') == value else ' not'} signed in"
     if test in {"filled", "empty"}:
         return f"{name} is {test}"
     if isinstance(value, bool):
@@ -76,8 +78,8 @@ def _value_words(setup: Setup, subject: str, value: str) -> str:
 
 
 def comparisons(setup: Setup, but: str) -> list[tuple[str, str]]:
-    """Return every comparison with the variant or a field but one, as (code, words)."""
-    found = []
+    """Return every comparison with the customer, the variant or a field but one, as (code, words)."""
+    found = [_coded(setup, Condition(field=SIGNED_IN, value=value)) for value in (True, False)]
     for variant in setup.offer.variants:
         found += [_coded(setup, Condition(field=VARIANT, test=test, value=variant.key)) for test in ("is", "is_not")]
     for field in setup.fields:

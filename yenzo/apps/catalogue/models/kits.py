@@ -19,6 +19,7 @@ class KitScope(models.Model):
     kit = models.OneToOneField(Product, on_delete=models.CASCADE, related_name="scope")
     reach = models.CharField(max_length=10, choices=Reach.choices, default=Reach.PICKED)
     category = models.CharField(max_length=60, blank=True)
+    only_signed_in = models.BooleanField(default=False, help_text="asked of customers who are signed in")
     position = models.PositiveIntegerField(default=0)
 
     class Meta:

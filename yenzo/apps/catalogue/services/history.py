@@ -116,13 +116,15 @@ MEMBER = ("product_id", "is_picked", "is_excluded", "variants", "overrides")
 
 
 def _read_kit(subject: str) -> Any:
-    scope = KitScope.objects.filter(kit_id=int(subject)).values("reach", "category").first()
+    scope = KitScope.objects.filter(kit_id=int(subject)).values("reach", "category", "only_signed_in").first()
     members = list(KitMember.objects.filter(kit_id=int(subject)).order_by("product_id").values(*MEMBER))
     return scope and {**scope, "members": members}
 
 
 def _write_kit(subject: str, users: Any) -> None:
-    KitScope.objects.filter(kit_id=int(subject)).update(reach=users["reach"], category=users["category"])
+    KitScope.objects.filter(kit_id=int(subject)).update(
+        **{name: users[name] for name in ("reach", "category", "only_signed_in")}
+    )
     KitMember.objects.filter(kit_id=int(subject)).delete()
     KitMember.objects.bulk_create(KitMember(kit_id=int(subject), **member) for member in users["members"])
 

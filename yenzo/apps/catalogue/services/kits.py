@@ -50,12 +50,15 @@ def set_kit_scope(
     category: str,
     picked: Sequence[int],
     excluded: Sequence[int],
+    only_signed_in: bool = False,
 ) -> None:
     """Say which products use a kit. It shows in drafts at once, in the shop when kit or product is published."""
     if reach == KitScope.Reach.CATEGORY and not category:
         raise DocumentError("no_category", str(kit_id), "Say which category uses the kit.")
     with recorded(actor, "kit", str(kit_id), "Who uses the kit"):
-        KitScope.objects.select_for_update().filter(kit_id=kit_id).update(reach=reach, category=category)
+        KitScope.objects.select_for_update().filter(kit_id=kit_id).update(
+            reach=reach, category=category, only_signed_in=only_signed_in
+        )
         named = {*picked, *excluded}
         KitMember.objects.filter(kit_id=kit_id).exclude(product_id__in=named).update(is_picked=False, is_excluded=False)
         for pk in named:

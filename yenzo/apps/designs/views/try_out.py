@@ -14,6 +14,7 @@ from yenzo.apps.designs.refreshing import refresh_context, turn_of_form
 from yenzo.apps.designs.slip import Slip, build_slip
 from yenzo.apps.designs.to_core import entries_of_form, uploads_of_form
 from yenzo.apps.designs.visitors import known_visitor
+from yenzo.core.documents.rules import SIGNED_IN
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import in_language
 from yenzo.core.speaking import is_right_to_left, reader
@@ -34,6 +35,8 @@ def try_out(request: HttpRequest, key: str) -> HttpResponse:
             "language": reader(),
             "direction": "rtl" if is_right_to_left(reader()) else "ltr",
             "languages": shop_languages(),
+            "looks_at_sign_in": _looks_at_sign_in(setup),
+            "is_signed_in": request.POST.get("signed-in") == "yes",
         }
         return render(request, "designs/_try_out.html", context)
 
@@ -46,6 +49,12 @@ def refresh(request: HttpRequest, key: str) -> HttpResponse:
         return render(request, "designs/_refresh.html", refresh_context(_slip(request, setup), request.POST))
 
 
+def _looks_at_sign_in(setup: Setup) -> bool:
+    """Tell whether anything is asked only of customers who are signed in, or only of others."""
+    rules = [part.ask_when for part in (*setup.sections, *setup.fields)]
+    return any(condition.field == SIGNED_IN for rule in rules if rule for condition in rule.all_conditions)
+
+
 def _language(request: HttpRequest, setup: Setup) -> str:
     """Return the language that is tried: the one picked, at first the set-up's own if the shop speaks it."""
     codes = [language.code for language in shop_languages()]
@@ -55,10 +64,11 @@ def _language(request: HttpRequest, setup: Setup) -> str:
 
 
 def _slip(request: HttpRequest, own: Setup) -> Slip:
-    setup = in_language(own, reader())
+    setup, signed_in = in_language(own, reader()), request.POST.get("signed-in") == "yes"
     if request.method != "POST" or "samples" in request.POST:
         samples = sample_entries(own).model_copy(update={"language": reader()})
-        return build_slip(setup, samples, StoredAssets(), {})
+        return build_slip(setup, samples, StoredAssets(), {}, signed_in=signed_in)
     uploads = uploads_of_form(setup, request.POST, known_visitor(request))
     entries = entries_of_form(setup, request.POST, uploads)
-    return build_slip(setup, entries, StoredAssets(), uploads, turn=turn_of_form(request.POST))
+    turn = turn_of_form(request.POST)
+    return build_slip(setup, entries, StoredAssets(), uploads, signed_in=signed_in, turn=turn)

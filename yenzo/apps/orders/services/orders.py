@@ -38,6 +38,7 @@ class Checkout:
     name: str
     mail: str
     address: str
+    signed_in: bool = False
 
 
 def basket_digest(designs: list[Design]) -> str:
@@ -61,7 +62,7 @@ def place_order(actor: Actor, checkout: Checkout) -> Order:
             raise OrderError(
                 gettext("The basket was changed in another window. Please look through it again before ordering.")
             )
-        walked = quoted_together([_orderable(design) for design in designs])
+        walked = quoted_together([_orderable(design, signed_in=checkout.signed_in) for design in designs])
         try:
             take_stock(actor, _taken(walked))
         except OutOfStockError as error:
@@ -102,7 +103,7 @@ def _sum(counts: Iterable[dict[str, int]]) -> dict[str, int]:
     return dict(total)
 
 
-def _orderable(design: Design) -> Walked:
+def _orderable(design: Design, *, signed_in: bool) -> Walked:
     product, name = design.revision.product, shop_setup(design.revision).offer.name
     if product.live_id != design.revision_id:
         raise OrderError(
@@ -112,7 +113,7 @@ def _orderable(design: Design) -> Walked:
         raise OrderError(
             gettext("“{name}” isn't sold at the moment. Please take it out of the basket.").format(name=name)
         )
-    walked = walk_design(design, StoredAssets())
+    walked = walk_design(design, StoredAssets(), signed_in=signed_in)
     if walked.verdict.blocked:
         raise OrderError(f"“{name}”: {walked.verdict.blocking[0].message}")
     if walked.quote.total < 0:

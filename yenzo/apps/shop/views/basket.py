@@ -15,7 +15,7 @@ from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.services.designs import remove_design
 from yenzo.apps.designs.side_pictures import side_picture
 from yenzo.apps.designs.to_core import walk_design
-from yenzo.apps.designs.visitors import known_visitor, visitor_of
+from yenzo.apps.designs.visitors import known_visitor, signed_in_mail, visitor_of
 from yenzo.apps.orders.services.orders import Checkout, OrderError, basket_digest, place_order
 from yenzo.apps.shop.basket import Basket, basket_of
 from yenzo.apps.shop.forms import CheckoutForm
@@ -23,7 +23,7 @@ from yenzo.apps.shop.forms import CheckoutForm
 
 @require_safe
 def basket(request: HttpRequest) -> HttpResponse:
-    return render(request, "shop/basket.html", {"basket": basket_of(known_visitor(request))})
+    return render(request, "shop/basket.html", {"basket": _basket_of(request, known_visitor(request))})
 
 
 @require_POST
@@ -38,7 +38,7 @@ def remove(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
 def design_picture(request: HttpRequest, design_id: uuid.UUID, side_key: str) -> HttpResponse:
     """Show a side of a design to the visitor whose basket it lies in."""
     design = get_object_or_404(Design.objects.select_related("revision"), pk=design_id, visitor=known_visitor(request))
-    side = walk_design(design, StoredAssets()).scene.side(side_key)
+    side = walk_design(design, StoredAssets(), signed_in=bool(signed_in_mail(request))).scene.side(side_key)
     if side is None:
         raise Http404
     return HttpResponse(side_picture(side, StoredAssets()), content_type="image/png")
@@ -47,12 +47,12 @@ def design_picture(request: HttpRequest, design_id: uuid.UUID, side_key: str) ->
 def checkout(request: HttpRequest) -> HttpResponse:
     """Ask for name, mail and address, and make the order: once, however often it is sent."""
     visitor = visitor_of(request)
-    full = basket_of(visitor)
+    full = _basket_of(request, visitor)
     if request.method != "POST":
         if not full.is_orderable:
             return redirect("shop:basket")
         seen = {"checkout_key": uuid.uuid4(), "basket_seen": basket_digest([line.design for line in full.lines])}
-        return _checkout_page(request, CheckoutForm(initial=seen), full)
+        return _checkout_page(request, CheckoutForm(initial={**seen, "mail": signed_in_mail(request)}), full)
     form = CheckoutForm(request.POST)
     if not form.is_valid():
         return _checkout_page(request, form, full)
@@ -64,6 +64,7 @@ def checkout(request: HttpRequest) -> HttpResponse:
         name=given["name"],
         mail=given["mail"],
         address=given["address"],
+        signed_in=bool(signed_in_mail(request)),
     )
     try:
         order = place_order(actor_of(request.user), wanted)
@@ -71,6 +72,10 @@ def checkout(request: HttpRequest) -> HttpResponse:
         form.add_error(None, str(error))
         return _checkout_page(request, form, full)
     return redirect("shop:order", order.token)
+
+
+def _basket_of(request: HttpRequest, visitor: uuid.UUID | None) -> Basket:
+    return basket_of(visitor, signed_in=bool(signed_in_mail(request)))
 
 
 def _checkout_page(request: HttpRequest, form: CheckoutForm, full: Basket) -> HttpResponse:

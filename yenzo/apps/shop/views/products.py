@@ -24,7 +24,7 @@ from yenzo.apps.designs.services.designs import save_design
 from yenzo.apps.designs.side_pictures import first_picture
 from yenzo.apps.designs.slip import Slip, build_slip
 from yenzo.apps.designs.to_core import Uploads, entries_of_form, uploads_of_entries, uploads_of_form, walk_design
-from yenzo.apps.designs.visitors import known_visitor, visitor_of
+from yenzo.apps.designs.visitors import known_visitor, signed_in_mail, visitor_of
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.spine import sample_entries, walk
@@ -63,7 +63,8 @@ def product_page(request: HttpRequest, key: str) -> HttpResponse:
         entries = read_entries(design.entries)
         uploads = uploads_of_entries(entries, design.uploads.all())
     assert product.live is not None
-    slip = build_slip(shop_setup(product.live), entries, StoredAssets(), uploads)
+    is_known = bool(signed_in_mail(request))
+    slip = build_slip(shop_setup(product.live), entries, StoredAssets(), uploads, signed_in=is_known)
     return _page(request, product, slip, design)
 
 
@@ -119,16 +120,16 @@ def _page(request: HttpRequest, product: Product, slip: Slip, design: Design | N
         "design": design,
         "refresh_address": reverse("shop:refresh", args=[product.key]),
         "blocking": list(slip.verdict.blocking) if status != 200 else [],
-        "before": _before(product, design),
+        "before": _before(request, product, design),
     }
     return render(request, "shop/product.html", context, status=status)
 
 
-def _before(product: Product, design: Design | None) -> Any:
+def _before(request: HttpRequest, product: Product, design: Design | None) -> Any:
     """Return the quote of a design that is pinned to an older revision than the live one."""
     if design is None or design.revision_id == product.live_id:
         return None
-    return walk_design(design, StoredAssets()).quote
+    return walk_design(design, StoredAssets(), signed_in=bool(signed_in_mail(request))).quote
 
 
 def _slip_of_form(request: HttpRequest, product: Product, *, tells_missing: bool = False) -> tuple[Slip, Uploads]:
@@ -137,7 +138,16 @@ def _slip_of_form(request: HttpRequest, product: Product, *, tells_missing: bool
     uploads = uploads_of_form(setup, request.POST, known_visitor(request))
     entries = entries_of_form(setup, request.POST, uploads)
     turn = turn_of_form(request.POST)
-    return build_slip(setup, entries, StoredAssets(), uploads, tells_missing=tells_missing, turn=turn), uploads
+    slip = build_slip(
+        setup,
+        entries,
+        StoredAssets(),
+        uploads,
+        signed_in=bool(signed_in_mail(request)),
+        tells_missing=tells_missing,
+        turn=turn,
+    )
+    return slip, uploads
 
 
 def _live(key: str) -> Product:

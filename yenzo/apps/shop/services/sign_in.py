@@ -1,0 +1,54 @@
+"""Customers sign in by a link that is mailed to them: no password, no account to make."""
+
+from django.core import signing
+from django.db import transaction
+from django.utils import timezone
+from procrastinate.contrib.django import app
+
+from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
+from yenzo.apps.shop.models import LINK_LASTS, SignInLink
+from yenzo.core.speaking import reader
+
+ANYBODY = tuple(role for role in ALL_ROLES if role != SYSTEM)
+SALT = "customer-sign-in"
+
+
+class LinkError(Exception):
+    """A link can't be used: it is too old, was used, or was never made."""
+
+
+@service(*ANYBODY)
+def ask_for_link(actor: Actor, mail: str) -> SignInLink:  # noqa: ARG001 - anybody may
+    """Have a link mailed to an address, in the language of who asks."""
+    with transaction.atomic():
+        link = SignInLink.objects.create(mail=mail, language=reader())
+        app.configure_task("shop.send_link").defer(link_id=str(link.pk))
+    return link
+
+
+@service(*ANYBODY)
+def use_link(actor: Actor, token: str) -> str:  # noqa: ARG001 - whoever has the link may
+    """Use a link up; return the mail address that it proves. Raises LinkError."""
+    with transaction.atomic():
+        link = link_of(token, lock=True)
+        link.used_at = timezone.now()
+        link.save(update_fields=["used_at"])
+    return link.mail
+
+
+def token_of(link: SignInLink) -> str:
+    """Return what the address of a link ends with: signed, so that nobody can make one."""
+    return signing.dumps(str(link.pk), salt=SALT)
+
+
+def link_of(token: str, *, lock: bool = False) -> SignInLink:
+    """Return the link of a token while it can be used; raises LinkError."""
+    try:
+        key = signing.loads(token, salt=SALT, max_age=LINK_LASTS)
+    except signing.BadSignature as error:
+        raise LinkError from error
+    links = SignInLink.objects.select_for_update() if lock else SignInLink.objects.all()
+    link = links.filter(pk=key).first()
+    if link is None or not link.is_good:
+        raise LinkError
+    return link
