@@ -1,3 +1,5 @@
+import re
+
 import pytest
 
 from yenzo.apps.catalogue.services.drafts import undo_edit
@@ -30,7 +32,14 @@ def test_axes_make_every_combination_and_keep_what_was_said_of_one(seller, produ
     assert seller.post(f"{BASE}/variants/{oak}/", facts).status_code == 302
     seller.post(f"{BASE}/variants/{offer(product)['variants'][3]['key']}/remove/")
     seller.post(f"{BASE}/axes/", {**AXES, "values-0": "Tiny\nSmall\nLarge"})
-    assert names(product) == ["Tiny, Cedar", "Tiny, Oak", "Small, Cedar", "Small, Oak", "Large, Cedar", "Large, Oak"]
+    # What was removed can't be had: only the new size brings new combinations.
+    assert names(product) == ["Tiny, Cedar", "Tiny, Oak", "Small, Cedar", "Small, Oak", "Large, Cedar"]
+    page = seller.get(f"{BASE}/variants/").content.decode()
+    assert "isn't made" in page
+    (missing,) = re.findall(r'name="key" value="([^"]+)"', page)
+    seller.post(f"{BASE}/axes/make/", {"key": missing})
+    assert names(product)[-1] == "Large, Oak"
+    assert seller.post(f"{BASE}/axes/make/", {"key": missing}).status_code == 404
     kept = offer(product)["variants"][3]
     assert (kept["price_difference"], kept["sku"]) == ("7.50", "B-SO")
     seller.post(f"{BASE}/axes/", {**AXES, "values-1": "Oak"})
@@ -60,6 +69,9 @@ def test_variants_that_are_there_find_their_place_by_name_or_keep_the_axes_away(
     [
         ({"name-0": "Size"}, "An axis needs a name and values."),
         ({"values-0": "Small"}, "An axis needs a name and values."),
+        ({"name-0": "Size", "values-0": "x" * 81}, "each of at most 80 characters"),
+        ({"name-0": "Size", "values-0": "\n".join(map(str, range(101)))}, "At most 100 values"),
+        ({"name-0": "A", "values-0": "1", "name-1": "A", "values-1": "2"}, "There is an axis “A” already."),
         (
             {"name-0": "A", "values-0": "\n".join(map(str, range(90))), "name-1": "B", "values-1": "1\n2\n3"},
             "270 variants",

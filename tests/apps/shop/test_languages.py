@@ -96,7 +96,7 @@ def ordered(browser):
     browser.post("/goods/board/basket/", FORM)
     page = browser.get("/checkout/").context["form"].initial
     facts = {"name": "Wilma", "mail": "wilma@post.example", "address": "Berth 14", "checked": "on"}
-    browser.post("/checkout/", {**facts, **{name: str(value) for name, value in page.items()}})
+    browser.post("/checkout/", {**{name: str(value) for name, value in page.items()}, **facts})
     return Order.objects.get()
 
 

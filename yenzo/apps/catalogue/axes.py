@@ -10,7 +10,7 @@ from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.reading import dump_part
 from yenzo.core.documents.setup import Offer, Variant
 
-MOST_AXES = 3
+MOST_AXES, MOST_VALUES, MOST_IN_A_NAME = 3, 100, 80
 
 
 class AxesForm(forms.Form):
@@ -23,7 +23,7 @@ class AxesForm(forms.Form):
             axis = offer.axes[number] if number < len(offer.axes) else None
             self.fields[f"name-{number}"] = forms.CharField(
                 required=False,
-                max_length=200,
+                max_length=MOST_IN_A_NAME,
                 initial=axis.name if axis else "",
                 label=("They differ by", "and by", "and by")[number],
             )
@@ -49,6 +49,11 @@ class AxesForm(forms.Form):
             values = list(dict.fromkeys(" ".join(line.split()) for line in lines if line.strip()))
             if bool(name) != bool(values):
                 self.add_error(f"name-{number}", "An axis needs a name and values.")
+            elif len(values) > MOST_VALUES or any(len(value) > MOST_IN_A_NAME for value in values):
+                words = f"At most {MOST_VALUES} values, each of at most {MOST_IN_A_NAME} characters."
+                self.add_error(f"values-{number}", words)
+            elif name in {axis.name for axis in axes}:
+                self.add_error(f"name-{number}", f"There is an axis “{name}” already.")
             elif name:
                 axes.append(self._axis(name, values, axes))
         if self.errors:
@@ -98,9 +103,9 @@ class AxesForm(forms.Form):
             if variant is not None:
                 variants.append({**dump_part(variant), "at": at})
                 continue
-            name = ", ".join(value.name for value in values)
-            taken = [one["key"] for one in variants] + [one.key for one in self._offer.variants]
-            variants.append({"key": _key(taken, name), "name": name, "at": at})
+            if not self._was_removed(values):
+                taken = [one["key"] for one in variants] + [one.key for one in self._offer.variants]
+                variants.append(new_variant(taken, self.axes, values))
         if not self.axes:
             variants = [{**dump_part(one.model_copy(update={"at": {}}))} for one in self._offer.variants]
         axes = [dump_part(axis) for axis in self.axes]
@@ -108,6 +113,31 @@ class AxesForm(forms.Form):
             {"do": "set", "path": ["offer", "axes"], "value": axes or None},
             {"do": "set", "path": ["offer", "variants"], "value": variants or None},
         ]
+
+    def _was_removed(self, values: tuple[AxisValue, ...]) -> bool:
+        """Tell whether a combination could have been there before, and isn't: it can't be had."""
+        before = self._offer.axes
+        is_known = len(before) == len(values) and all(
+            axis.value(value.key) for axis, value in zip(before, values, strict=True)
+        )
+        return is_known and bool(self._offer.variants)
+
+
+def new_variant(taken: list[str], axes: tuple[Axis, ...], values: tuple[AxisValue, ...]) -> dict[str, Any]:
+    """Return a variant at a combination of values, as a document has it, named after them."""
+    name = ", ".join(value.name for value in values)
+    at = {axis.key: value.key for axis, value in zip(axes, values, strict=True)}
+    return {"key": _key(taken, name), "name": name, "at": at}
+
+
+def not_made(offer: Offer) -> list[dict[str, Any]]:
+    """Return the combinations of an offer's axes that no variant has, as variants that could be made."""
+    if not offer.axes:
+        return []
+    places = [variant.at for variant in offer.variants]
+    taken = [variant.key for variant in offer.variants]
+    could = [new_variant(taken, offer.axes, values) for values in combinations(offer.axes)]
+    return [variant for variant in could if variant["at"] not in places]
 
 
 def _stands(variant: Variant, axes: tuple[Axis, ...], values: tuple[AxisValue, ...]) -> bool:

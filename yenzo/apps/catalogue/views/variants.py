@@ -10,7 +10,7 @@ from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
-from yenzo.apps.catalogue.axes import AxesForm
+from yenzo.apps.catalogue.axes import AxesForm, not_made
 from yenzo.apps.catalogue.forms import VariantForm
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.sizes import VariantSizeForm
@@ -59,8 +59,32 @@ def axes(request: HttpRequest, key: str) -> HttpResponse:
     return _page(request, product, setup, _variant_form(request, setup, is_sent=False), form)
 
 
+@staff_page(*SELLERS)
+@require_POST
+def make_variant(request: HttpRequest, key: str) -> HttpResponse:
+    """Make a combination of values that had no variant."""
+    product = get_object_or_404(Product, key=key)
+    could = {variant["key"]: variant for variant in not_made(setup_of_draft(product).offer)}
+    item = could.get(request.POST.get("key", ""))
+    if item is None:
+        raise Http404
+    try:
+        operation = {"do": "add", "path": ["offer", "variants"], "item": item}
+        edit(request, product, [operation], f"Variant {item['name']} added")
+    except DocumentError as error:
+        messages.error(request, error.message)
+    return redirect("catalogue:variants", key)
+
+
 def _page(request: HttpRequest, product: Product, setup: Setup, form: forms.Form, axes_form: AxesForm) -> HttpResponse:
-    context = {"form": form, "axes_form": axes_form, "product": product, "setup": setup, "section": "products"}
+    context = {
+        "form": form,
+        "axes_form": axes_form,
+        "not_made": not_made(setup.offer),
+        "product": product,
+        "setup": setup,
+        "section": "products",
+    }
     is_refused = form.is_bound or axes_form.is_bound
     return render(request, "catalogue/variants.html", context, status=422 if is_refused else 200)
 
