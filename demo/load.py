@@ -162,7 +162,7 @@ def _own_artwork(owner: Actor, assets: Path, fields: list[dict[str, Any]]) -> No
 
 
 def _kits(owner: Actor) -> None:
-    """Make the kits: gifts are what brass is, and the nameboard."""
+    """Make the kits, each with the products that use it."""
     for path in sorted((HERE / "kits").glob("*.json")):
         document = json.loads(path.read_text())
         kit = create_kit(owner, name=document["name"], currency=settings.CURRENCY)
@@ -170,8 +170,9 @@ def _kits(owner: Actor) -> None:
         operations = [{"do": "add", "path": [name], "item": item} for name in parts for item in document[name]]
         operations.append({"do": "set", "path": ["wording"], "value": document["wording"]})
         edit_draft(owner, kit.pk, operations, seen_version=0, label="Lines")
-        nameboard = Product.objects.get(key="cedar-nameboard")
-        set_kit_scope(owner, kit.pk, reach="category", category="Brass", picked=[nameboard.pk], excluded=[])
+        users = document["users"]
+        picked = list(Product.objects.filter(key__in=users.pop("picked")).values_list("pk", flat=True))
+        set_kit_scope(owner, kit.pk, **users, picked=picked, excluded=[])
         publish_kit(owner, kit.pk, seen_version=1)
 
 
