@@ -1,6 +1,8 @@
 import pytest
 from django.test import Client
 
+from yenzo.apps.catalogue.services.drafts import edit_draft
+from yenzo.apps.catalogue.services.products import publish_setup
 from yenzo.apps.designs.models import Design
 from yenzo.apps.orders.mails import send_mails
 from yenzo.apps.orders.models import Order
@@ -12,9 +14,6 @@ GERMAN = {"Board": "Brett", "Wood": "Holz", "Cedar": "Zeder", "Name of the boat"
 
 @pytest.fixture
 def worded(product, owner):
-    from yenzo.apps.catalogue.services.drafts import edit_draft
-    from yenzo.apps.catalogue.services.products import publish_setup
-
     operation = {"do": "set", "path": ["wording"], "value": {"de": GERMAN}}
     edited = edit_draft(owner, product.pk, [operation], seen_version=product.draft_version, label="Wording")
     publish_setup(owner, product.pk, seen_version=edited.draft_version)
@@ -90,6 +89,15 @@ def test_previews_and_refusals_come_in_the_language_of_the_page(worded, german):
 def test_texts_are_shaped_and_cased_by_the_language_of_the_customer(worded, german):
     german.post("/goods/board/basket/", FORM)
     assert Design.objects.get().entries["language"] == "de"
+
+
+def test_product_that_does_not_speak_the_customers_language_has_texts_in_its_own(product, owner, german):
+    operation = {"do": "set", "path": ["language"], "value": "tr"}
+    edited = edit_draft(owner, product.pk, [operation], seen_version=product.draft_version, label="Language")
+    publish_setup(owner, product.pk, seen_version=edited.draft_version)
+    german.post("/goods/board/basket/", {**FORM, "entry-name": "deniz"})
+    # The dot of a Turkish i stays on its capital.
+    assert "DENİZ" in page_of(german.get("/basket/"))
 
 
 def ordered(browser):

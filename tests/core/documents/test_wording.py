@@ -11,7 +11,7 @@ from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.kits import KitUse, with_kits
 from yenzo.core.documents.reading import dump_document, read_setup
 from yenzo.core.documents.setup import Setup
-from yenzo.core.documents.wording import in_language, missing_words, read_words, used_wording
+from yenzo.core.documents.wording import in_language, language_read, missing_words, read_words, used_wording
 from yenzo.core.errors import DocumentError
 from yenzo.core.speaking import speaking
 from yenzo.core.spine import sample_entries, walk
@@ -55,6 +55,13 @@ def test_own_language_and_unknown_ones_leave_the_set_up_as_it_is():
     assert missing_words(setup, "en-GB") == ()
     assert len(missing_words(setup, "ar")) == len(read_words(setup))
     assert in_language(setup, "de") is in_language(setup, "de")
+
+
+def test_what_customers_write_is_of_the_language_that_they_read():
+    setup = worded(de=GERMAN)
+    assert [language_read(setup, language) for language in ("de-AT", "en-GB", "ar")] == ["de-AT", "en-GB", "en"]
+    turkish = read_setup({**board(), "language": "tr"})
+    assert language_read(turkish, "en-GB") == "tr"
 
 
 def test_words_that_were_changed_are_missing_again():

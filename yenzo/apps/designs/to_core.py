@@ -24,6 +24,7 @@ from yenzo.core.documents.fields import (
 )
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.wording import language_read
 from yenzo.core.speaking import reader
 from yenzo.core.spine import Walked, walk
 
@@ -44,7 +45,7 @@ def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
         uploads=files,
         variant=_variant(setup, form),
         pieces=_pieces(form.get("pieces", "1")),
-        language=reader(),
+        language=language_read(setup, reader()),
     )
 
 

@@ -89,7 +89,7 @@ def in_language(setup: Setup, language: str) -> Setup:
 
     What choices have made on the goods stays in the words of the set-up's own language.
     """
-    if _base(language) == _base(setup.language) or not (setup.wording.keys() & {language, _base(language)}):
+    if _base(language) == _base(setup.language) or language_read(setup, language) != language:
         return setup
     return _worded(_Same(setup), language)
 
@@ -102,6 +102,15 @@ def used_wording(setup: Setup) -> dict[str, dict[str, str]]:
         for language, translated in setup.wording.items()
     }
     return {language: translated for language, translated in kept.items() if translated}
+
+
+def language_read(setup: Setup, language: str) -> str:
+    """Return the language that customers read a set-up in: theirs if it has words in it, else its own.
+
+    What they write is taken to be of that language: capitals, shapes of letters and numbers follow it.
+    """
+    is_spoken = _base(language) == _base(setup.language) or bool(setup.wording.keys() & {language, _base(language)})
+    return language if is_spoken else setup.language
 
 
 class _Same:

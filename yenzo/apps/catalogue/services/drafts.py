@@ -14,6 +14,9 @@ from yenzo.core.documents.faults import find_nonsense
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
 
+# Of what two people changed, so much is shown beside each other.
+MOST_SAID = 200
+
 
 class StaleEditError(DocumentError):
     """Somebody changed the same value meanwhile; the message shows both."""
@@ -110,9 +113,10 @@ def _refuse_stale(product: Product, operations: tuple[Operation, ...], seen_vers
 
 
 def _said(value: Any) -> str:
+    said = "nothing" if value is None else str(value)
     if isinstance(value, dict):
-        return ", ".join(f"{key} {part}" for key, part in value.items())
-    return "nothing" if value is None else str(value)
+        said = ", ".join(f"{key} {part}" for key, part in value.items())
+    return said if len(said) <= MOST_SAID else f"{said[:MOST_SAID]}…"
 
 
 def _overlap(first: tuple[Operation, ...], second: tuple[Operation, ...]) -> bool:
