@@ -4,7 +4,6 @@ A path is a tuple of steps; a step into a list is the key of the item meant, so 
 while others add, remove and move items.
 """
 
-import copy
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, TypeAdapter
@@ -58,7 +57,7 @@ def apply_operations(
     document: dict[str, Any], operations: tuple[Operation, ...]
 ) -> tuple[dict[str, Any], tuple[Operation, ...]]:
     """Return a changed copy of the document and the operations that lead back; raises DocumentError."""
-    changed = copy.deepcopy(document)
+    changed = _copied(document)
     back: list[Operation] = []
     for operation in operations:
         back.insert(0, _APPLY[operation.do](changed, operation))
@@ -78,13 +77,20 @@ def free_key(document: dict[str, Any], path: Path, wanted: str) -> str:
     return next(key for key in (stem, *(f"{stem}-{count}" for count in range(2, 10_000))) if key not in taken)
 
 
+def _copied(value: Any) -> Any:
+    """Return a copy of JSON values that shares nothing: faster than what must copy anything."""
+    if isinstance(value, dict):
+        return {key: _copied(item) for key, item in value.items()}
+    return [_copied(item) for item in value] if isinstance(value, list | tuple) else value
+
+
 def _set(document: dict[str, Any], operation: Any) -> Operation:
     holder = _holder(document, operation.path)
-    back = SetValue(path=operation.path, value=copy.deepcopy(holder.get(operation.path[-1])))
+    back = SetValue(path=operation.path, value=_copied(holder.get(operation.path[-1])))
     if operation.value is None:
         holder.pop(operation.path[-1], None)
     else:
-        holder[operation.path[-1]] = copy.deepcopy(operation.value)
+        holder[operation.path[-1]] = _copied(operation.value)
     return back
 
 
@@ -94,7 +100,7 @@ def _add(document: dict[str, Any], operation: Any) -> Operation:
     if any(item.get("key") == key for item in items):
         raise DocumentError("taken", key, f"There is already a “{key}” here; give it another key.")
     position = len(items) if operation.position is None else operation.position
-    items.insert(position, copy.deepcopy(operation.item))
+    items.insert(position, _copied(operation.item))
     return RemoveItem(path=operation.path, key=key)
 
 
