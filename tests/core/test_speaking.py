@@ -9,7 +9,7 @@ from yenzo.core.documents.charges import BandCharge, CharacterCharge
 from yenzo.core.documents.reading import read_entries, read_setup
 from yenzo.core.pricing.counting import counted_words
 from yenzo.core.pricing.words import charge_words
-from yenzo.core.speaking import decimal, is_right_to_left, listed, reader, say, speaking
+from yenzo.core.speaking import decimal, is_right_to_left, listed, reader, say, say_many, speaking
 from yenzo.core.text.typefaces import Typefaces
 
 
@@ -46,8 +46,6 @@ def test_values_with_braces_stay_as_they_are():
     [(0, "لون"), (1, "لون واحد"), (2, "لونان"), (5, "ألوان"), (11, "لونًا"), (100, "لون"), (103, "ألوان")],
 )
 def test_many_follows_the_six_forms_of_arabic(count, words):
-    from yenzo.core.speaking import say_many
-
     with speaking("ar"):
         said = say_many("{count} color", "{count} colors", count)
     assert said.split("\u2069 ")[-1] == words

@@ -81,9 +81,14 @@ def listed(words: Iterable[object], style: Literal["standard", "or"] = "standard
     return f"{', '.join(first)} {'or' if style == 'or' else 'and'} {last}" if first else last
 
 
+def base_language(language: str) -> str:
+    """Return a language without its country: "en" for "en-GB"."""
+    return language.partition("-")[0]
+
+
 def is_own(language: str) -> bool:
     """Tell whether messages stay as they are written here."""
-    return language.partition("-")[0] == OWN_LANGUAGE
+    return base_language(language) == OWN_LANGUAGE
 
 
 def is_right_to_left(language: str) -> bool:

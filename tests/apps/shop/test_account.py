@@ -36,7 +36,7 @@ def mailed_address(browser, outbox, mail="wilma@post.example"):
     return re.search(r"(/account/\S+/)", written)[1]
 
 
-def sign_in(browser, outbox, mail="wilma@post.example"):
+def enter(browser, outbox, mail="wilma@post.example"):
     assert browser.post(mailed_address(browser, outbox, mail)).url == "/account/"
 
 
@@ -74,7 +74,7 @@ def test_link_works_once_within_its_hour_and_cannot_be_made_up(db, outbox):
 
 def test_another_customers_orders_are_not_shown(order, outbox):
     browser = Client()
-    sign_in(browser, outbox, "other@post.example")
+    enter(browser, outbox, "other@post.example")
     assert "Nothing was ordered from this address yet." in page_of(browser.get("/account/"))
 
 
@@ -96,14 +96,14 @@ def test_many_links_in_a_minute_are_refused_in_words(db, settings):
 
 def test_basket_stays_when_somebody_signs_in_and_out(product, client, outbox):
     client.post("/goods/board/basket/", FORM)
-    sign_in(client, outbox)
+    enter(client, outbox)
     assert "WIND &amp; WHEY" in page_of(client.get("/basket/"))
     assert client.get("/checkout/").context["form"].initial["mail"] == "wilma@post.example"
     client.post("/account/out/")
     assert "WIND &amp; WHEY" in page_of(client.get("/basket/"))
 
 
-def test_kit_for_signed_in_customers_follows_from_slip_to_order(product, actors, client, outbox, sign_in_staff):
+def test_kit_for_signed_in_customers_follows_from_slip_to_order(product, actors, client, outbox, sign_in):
     seller = actors["seller"]
     kit = create_kit(seller, name="Club", currency="GBP")
     operations = [
@@ -123,7 +123,7 @@ def test_kit_for_signed_in_customers_follows_from_slip_to_order(product, actors,
     stranger = page_of(client.get("/goods/board/"))
     assert 'id="line-club-berth" class="line width-full" hidden' in stranger
     assert "For members" not in page_of(client.post("/goods/board/preview/", form))
-    sign_in(client, outbox)
+    enter(client, outbox)
     assert "For members" in page_of(client.post("/goods/board/preview/", form))
     client.post("/goods/board/basket/", form)
     assert "Berth in our harbor" in page_of(client.get("/basket/"))
@@ -133,18 +133,8 @@ def test_kit_for_signed_in_customers_follows_from_slip_to_order(product, actors,
     assert piece.asked["signed_in"] is True
     assert piece.asked["values"]["club-berth"] == "14"
     assert not Design.objects.filter(in_basket=True).exists()
-    staff = sign_in_staff("seller")
+    staff = sign_in("seller")
     assert "of customers who are signed in" in page_of(staff.get("/workshop/products/board/"))
     tried = "/workshop/products/board/try-out/"
     assert "The customer is signed in" in page_of(staff.get(tried))
     assert "For members" in page_of(staff.post(tried, {"signed-in": "yes", **form}))
-
-
-@pytest.fixture
-def sign_in_staff(people):
-    def signed_in(role):
-        browser = Client()
-        browser.force_login(people[role])
-        return browser
-
-    return signed_in

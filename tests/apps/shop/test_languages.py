@@ -74,6 +74,8 @@ def test_language_is_changed_on_the_product_page_without_losing_what_was_typed(w
     assert "Warenkorb" in page_of(client.get("/basket/"))
     assert not Design.objects.exists()
     assert "In den Warenkorb" in page_of(client.post("/goods/board/reworded/", {**FORM, "language": "tlh"}))
+    # Django knows many languages that the shop doesn't speak.
+    assert '<html lang="de"' in page_of(client.post("/goods/board/reworded/", {**FORM, "language": "fr"}))
 
 
 def test_previews_and_refusals_come_in_the_language_of_the_page(worded, german):

@@ -10,6 +10,7 @@ from django.conf import settings
 from yenzo.apps.catalogue.models import Product
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import missing_words, read_words, translations
+from yenzo.core.speaking import base_language
 
 # What each text is, by the name it has in the document.
 WHAT = {
@@ -62,14 +63,9 @@ class OtherLanguage:
     missing: int
 
 
-def language_key(code: str) -> str:
-    """Return what a language of the shop is called in documents: "en" for "en-gb", so that it counts everywhere."""
-    return code.partition("-")[0]
-
-
 def own_languages() -> list[tuple[str, str]]:
-    """Return the languages that a set-up can be written in."""
-    return [(language_key(code), name) for code, name in settings.LANGUAGES]
+    """Return the languages that a set-up can be written in: "en" for "en-gb", so that words count everywhere."""
+    return [(base_language(code), name) for code, name in settings.LANGUAGES]
 
 
 def other_languages(setup: Setup) -> list[OtherLanguage]:
@@ -77,7 +73,7 @@ def other_languages(setup: Setup) -> list[OtherLanguage]:
     return [
         OtherLanguage(key, name, len(missing_words(setup, key)))
         for key, name in own_languages()
-        if key != language_key(setup.language)
+        if key != base_language(setup.language)
     ]
 
 

@@ -26,6 +26,11 @@ def signed_in_mail(request: HttpRequest) -> str:
     return str(request.session.get(MAIL_KEY, ""))
 
 
+def is_signed_in(request: HttpRequest) -> bool:
+    """Tell whether the customer is signed in."""
+    return bool(signed_in_mail(request))
+
+
 def remember_customer(request: HttpRequest, mail: str) -> None:
     """Sign a customer in, or out with an empty address; the visitor's basket and uploads stay."""
     request.session.cycle_key()

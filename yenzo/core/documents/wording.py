@@ -27,6 +27,7 @@ from yenzo.core.documents.materials import Method, PaletteColor, WordList
 from yenzo.core.documents.setup import Offer, Section, Setup, Side, Variant
 from yenzo.core.documents.used import used_materials
 from yenzo.core.documents.values import Frozen
+from yenzo.core.speaking import base_language
 
 Translate = Callable[[str], str]
 Place = tuple[str, ...]
@@ -73,7 +74,7 @@ def read_words(setup: Setup) -> tuple[ReadWords, ...]:
 
 def missing_words(setup: Setup, language: str) -> tuple[ReadWords, ...]:
     """Return what customers who read this language get in the set-up's own language."""
-    if _base(language) == _base(setup.language):
+    if base_language(language) == base_language(setup.language):
         return ()
     known = translations(setup, language)
     return tuple(one for one in read_words(setup) if one.words not in known)
@@ -81,7 +82,7 @@ def missing_words(setup: Setup, language: str) -> tuple[ReadWords, ...]:
 
 def translations(setup: Setup, language: str) -> dict[str, str]:
     """Return the words of a language by those that they translate; those of "de" count for "de-AT" too."""
-    return {**setup.wording.get(_base(language), {}), **setup.wording.get(language, {})}
+    return {**setup.wording.get(base_language(language), {}), **setup.wording.get(language, {})}
 
 
 def in_language(setup: Setup, language: str) -> Setup:
@@ -89,7 +90,7 @@ def in_language(setup: Setup, language: str) -> Setup:
 
     What choices have made on the goods stays in the words of the set-up's own language.
     """
-    if _base(language) == _base(setup.language) or language_read(setup, language) != language:
+    if base_language(language) == base_language(setup.language) or language_read(setup, language) != language:
         return setup
     return _worded(_Same(setup), language)
 
@@ -109,7 +110,8 @@ def language_read(setup: Setup, language: str) -> str:
 
     What they write is taken to be of that language: capitals, shapes of letters and numbers follow it.
     """
-    is_spoken = _base(language) == _base(setup.language) or bool(setup.wording.keys() & {language, _base(language)})
+    base = base_language(language)
+    is_spoken = base == base_language(setup.language) or bool(setup.wording.keys() & {language, base})
     return language if is_spoken else setup.language
 
 
@@ -174,7 +176,3 @@ def _walked(value: Any, place: Place) -> Iterator[tuple[str, Place]]:
 @lru_cache(maxsize=200)
 def _read_of(model: type[BaseModel]) -> tuple[str, ...]:
     return tuple(name for known, names in READ.items() if issubclass(model, known) for name in names)
-
-
-def _base(language: str) -> str:
-    return language.partition("-")[0]

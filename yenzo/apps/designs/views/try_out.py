@@ -16,8 +16,8 @@ from yenzo.apps.designs.to_core import entries_of_form, uploads_of_form
 from yenzo.apps.designs.visitors import known_visitor
 from yenzo.core.documents.rules import SIGNED_IN
 from yenzo.core.documents.setup import Setup
-from yenzo.core.documents.wording import in_language
-from yenzo.core.speaking import is_right_to_left, reader
+from yenzo.core.documents.wording import in_language, language_read
+from yenzo.core.speaking import base_language, reader
 from yenzo.core.spine import sample_entries
 
 
@@ -32,9 +32,6 @@ def try_out(request: HttpRequest, key: str) -> HttpResponse:
             "refresh_address": reverse("designs:try_out_refresh", args=[key]),
             "is_try_out": True,
             "product": product,
-            "language": reader(),
-            "direction": "rtl" if is_right_to_left(reader()) else "ltr",
-            "languages": shop_languages(),
             "looks_at_sign_in": _looks_at_sign_in(setup),
             "is_signed_in": request.POST.get("signed-in") == "yes",
         }
@@ -59,14 +56,14 @@ def _language(request: HttpRequest, setup: Setup) -> str:
     """Return the language that is tried: the one picked, at first the set-up's own if the shop speaks it."""
     codes = [language.code for language in shop_languages()]
     picked = request.POST.get("language", "")
-    own = (code for code in codes if code.partition("-")[0] == setup.language)
+    own = (code for code in codes if base_language(code) == base_language(setup.language))
     return picked if picked in codes else next(own, codes[0])
 
 
 def _slip(request: HttpRequest, own: Setup) -> Slip:
     setup, signed_in = in_language(own, reader()), request.POST.get("signed-in") == "yes"
     if request.method != "POST" or "samples" in request.POST:
-        samples = sample_entries(own).model_copy(update={"language": reader()})
+        samples = sample_entries(own).model_copy(update={"language": language_read(own, reader())})
         return build_slip(setup, samples, StoredAssets(), {}, signed_in=signed_in)
     uploads = uploads_of_form(setup, request.POST, known_visitor(request))
     entries = entries_of_form(setup, request.POST, uploads)

@@ -15,7 +15,7 @@ from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.services.designs import remove_design
 from yenzo.apps.designs.side_pictures import side_picture
 from yenzo.apps.designs.to_core import walk_design
-from yenzo.apps.designs.visitors import known_visitor, signed_in_mail, visitor_of
+from yenzo.apps.designs.visitors import is_signed_in, known_visitor, signed_in_mail, visitor_of
 from yenzo.apps.orders.services.orders import Checkout, OrderError, basket_digest, place_order
 from yenzo.apps.shop.basket import Basket, basket_of
 from yenzo.apps.shop.forms import CheckoutForm
@@ -38,7 +38,7 @@ def remove(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
 def design_picture(request: HttpRequest, design_id: uuid.UUID, side_key: str) -> HttpResponse:
     """Show a side of a design to the visitor whose basket it lies in."""
     design = get_object_or_404(Design.objects.select_related("revision"), pk=design_id, visitor=known_visitor(request))
-    side = walk_design(design, StoredAssets(), signed_in=bool(signed_in_mail(request))).scene.side(side_key)
+    side = walk_design(design, StoredAssets(), signed_in=is_signed_in(request)).scene.side(side_key)
     if side is None:
         raise Http404
     return HttpResponse(side_picture(side, StoredAssets()), content_type="image/png")
@@ -64,7 +64,7 @@ def checkout(request: HttpRequest) -> HttpResponse:
         name=given["name"],
         mail=given["mail"],
         address=given["address"],
-        signed_in=bool(signed_in_mail(request)),
+        signed_in=is_signed_in(request),
     )
     try:
         order = place_order(actor_of(request.user), wanted)
@@ -75,7 +75,7 @@ def checkout(request: HttpRequest) -> HttpResponse:
 
 
 def _basket_of(request: HttpRequest, visitor: uuid.UUID | None) -> Basket:
-    return basket_of(visitor, signed_in=bool(signed_in_mail(request)))
+    return basket_of(visitor, signed_in=is_signed_in(request))
 
 
 def _checkout_page(request: HttpRequest, form: CheckoutForm, full: Basket) -> HttpResponse:

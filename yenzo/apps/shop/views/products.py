@@ -7,12 +7,11 @@ from django.contrib import messages
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
-from django.utils import translation
 from django.utils.translation import gettext
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
 
-from yenzo.apps.accounts.languages import read_in, remember_language
+from yenzo.apps.accounts.languages import read_in, remember_language, shop_languages
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.models import Product
@@ -24,9 +23,10 @@ from yenzo.apps.designs.services.designs import save_design
 from yenzo.apps.designs.side_pictures import first_picture
 from yenzo.apps.designs.slip import Slip, build_slip
 from yenzo.apps.designs.to_core import Uploads, entries_of_form, uploads_of_entries, uploads_of_form, walk_design
-from yenzo.apps.designs.visitors import known_visitor, signed_in_mail, visitor_of
+from yenzo.apps.designs.visitors import is_signed_in, known_visitor, visitor_of
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import read_entries
+from yenzo.core.speaking import reader
 from yenzo.core.spine import sample_entries, walk
 
 TOO_MANY = 429
@@ -63,8 +63,8 @@ def product_page(request: HttpRequest, key: str) -> HttpResponse:
         entries = read_entries(design.entries)
         uploads = uploads_of_entries(entries, design.uploads.all())
     assert product.live is not None
-    is_known = bool(signed_in_mail(request))
-    slip = build_slip(shop_setup(product.live), entries, StoredAssets(), uploads, signed_in=is_known)
+    setup = shop_setup(product.live)
+    slip = build_slip(setup, entries, StoredAssets(), uploads, signed_in=is_signed_in(request))
     return _page(request, product, slip, design)
 
 
@@ -81,8 +81,8 @@ def refresh(request: HttpRequest, key: str) -> HttpResponse:
 def reword(request: HttpRequest, key: str) -> HttpResponse:
     """Show the product with what is entered so far in another language, and keep to that language from now on."""
     language = request.POST.get("language", "")
-    if not translation.check_for_language(language):
-        language = translation.get_language()
+    if language not in {one.code for one in shop_languages()}:
+        language = reader()
     product = _live(key)
     with read_in(language):
         slip, _ = _slip_of_form(request, product)
@@ -129,7 +129,7 @@ def _before(request: HttpRequest, product: Product, design: Design | None) -> An
     """Return the quote of a design that is pinned to an older revision than the live one."""
     if design is None or design.revision_id == product.live_id:
         return None
-    return walk_design(design, StoredAssets(), signed_in=bool(signed_in_mail(request))).quote
+    return walk_design(design, StoredAssets(), signed_in=is_signed_in(request)).quote
 
 
 def _slip_of_form(request: HttpRequest, product: Product, *, tells_missing: bool = False) -> tuple[Slip, Uploads]:
@@ -143,7 +143,7 @@ def _slip_of_form(request: HttpRequest, product: Product, *, tells_missing: bool
         entries,
         StoredAssets(),
         uploads,
-        signed_in=bool(signed_in_mail(request)),
+        signed_in=is_signed_in(request),
         tells_missing=tells_missing,
         turn=turn,
     )
