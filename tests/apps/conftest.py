@@ -8,11 +8,11 @@ from django.test import Client
 from tests.core.conftest import GOODS, PHOTO, TYPEFACES, board
 from yenzo.apps.accounts.models import Person, Role
 from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of
-from yenzo.apps.catalogue.files import store_file
 from yenzo.apps.catalogue.services.materials import add_font, save_material
 from yenzo.apps.catalogue.services.products import import_product, publish_setup
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.services.designs import save_design
+from yenzo.apps.files.store import store_file
 from yenzo.apps.orders.services.orders import Checkout, basket_digest, place_order
 from yenzo.core.documents.reading import read_entries
 
@@ -129,3 +129,20 @@ def checkout_of():
 def order(visitor, put_in_basket, checkout_of):
     """An order of one board that waits for payment."""
     return place_order(GUEST, checkout_of(visitor, [put_in_basket(visitor)]))
+
+
+@pytest.fixture
+def make_pack():
+    """Pay an order and make the pack of its first piece."""
+    from yenzo.apps.orders.paying import pay_order
+    from yenzo.apps.production.making import make
+    from yenzo.apps.production.models import Pack
+
+    def made(order):
+        pay_order(GUEST, order, "approves")
+        pack = Pack.objects.filter(piece__order=order).earliest("pk")
+        make(pack.pk)
+        pack.refresh_from_db()
+        return pack
+
+    return made

@@ -26,6 +26,7 @@ INSTALLED_APPS = [
     "django_htmx",
     "procrastinate.contrib.django",
     "yenzo.apps.accounts",
+    "yenzo.apps.files",
     "yenzo.apps.catalogue",
     "yenzo.apps.designs",
     "yenzo.apps.orders",
@@ -66,7 +67,10 @@ TEMPLATES = [
 ]
 
 DATABASES = {"default": env.db("DATABASE_URL", "postgres://yenzo@127.0.0.1:55432/postgres")}
-DATABASES["default"]["OPTIONS"] = {"pool": {"min_size": 1, "max_size": 8}} if env.bool("DATABASE_POOL", False) else {}
+# A connection that the database has closed is noticed before it is used; nobody waits longer than this for a free one.
+POOL = {"min_size": 1, "max_size": 8, "timeout": 5}
+DATABASES["default"]["OPTIONS"] = {"pool": POOL} if env.bool("DATABASE_POOL", False) else {}
+DATABASES["default"]["CONN_HEALTH_CHECKS"] = True
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "accounts.Person"
@@ -129,6 +133,7 @@ SECURE_SSL_REDIRECT = IS_BEHIND_TLS
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if IS_BEHIND_TLS else None
 SESSION_COOKIE_SECURE = IS_BEHIND_TLS
 CSRF_COOKIE_SECURE = IS_BEHIND_TLS
+CSRF_FAILURE_VIEW = "yenzo.apps.accounts.views.errors.csrf_failure"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_AGE = 60 * 24 * 3600
@@ -164,6 +169,24 @@ SIGN_INS_A_MINUTE = env.int("SIGN_INS_A_MINUTE", 5)
 MOST_UPLOAD_BYTES = 50_000_000
 # A form may carry more than one picture (a product's and its variants').
 MOST_REQUEST_BYTES = 60_000_000
+
+# For how many days things are kept that nobody needs for good (see the page Files).
+RETENTION_DAYS = {
+    "designs": env.int("KEEP_DESIGNS_DAYS", 90),
+    "uploads": env.int("KEEP_UPLOADS_DAYS", 14),
+    "links": env.int("KEEP_LINKS_DAYS", 1),
+    "mails": env.int("KEEP_MAILS_DAYS", 90),
+    "sessions": 0,
+    "sign_ins": 30,
+    "jobs": 7,
+    "runs": 90,
+    "parts": 1,
+    "unused_files": 1,
+}
+# Beyond this no customer's file is taken; staff are warned before. What is least is left to orders and packs.
+MOST_STORED_BYTES = env.int("MOST_STORED_BYTES", 200_000_000_000)
+LOW_DISK_BYTES = env.int("LOW_DISK_BYTES", 5_000_000_000)
+LEAST_DISK_BYTES = env.int("LEAST_DISK_BYTES", 500_000_000)
 
 LOGGING = {
     "version": 1,

@@ -5,6 +5,7 @@ from django.views.i18n import set_language
 
 urlpatterns = [
     path("workshop/", include("yenzo.apps.accounts.urls")),
+    path("workshop/", include("yenzo.apps.files.urls")),
     path("workshop/products/", include("yenzo.apps.catalogue.urls")),
     path("workshop/", include("yenzo.apps.orders.urls")),
     path("workshop/", include("yenzo.apps.production.urls")),
@@ -12,6 +13,7 @@ urlpatterns = [
     path("", include("yenzo.apps.designs.urls")),
     path("", include("yenzo.apps.shop.urls")),
 ]
+handler400 = "yenzo.apps.accounts.views.errors.bad_request"
 handler404 = "yenzo.apps.accounts.views.errors.page_not_found"
 handler403 = "yenzo.apps.accounts.views.errors.permission_denied"
 handler500 = "yenzo.apps.accounts.views.errors.server_error"

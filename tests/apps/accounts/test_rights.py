@@ -49,6 +49,7 @@ STAFF_PAGES = {
     "catalogue:materials": {"owner", "seller"},
     "catalogue:new_method": {"owner", "seller"},
     "catalogue:new_product": {"owner", "seller"},
+    "files:files": {"owner"},
     "orders:orders": {"owner", "seller", "desk", "decorator"},
     "orders:outbox": {"owner", "seller", "desk", "decorator"},
 }

@@ -4,11 +4,11 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from tests.core.artwork.test_windows import goods
 from tests.core.conftest import board, entries
 from yenzo.apps.accounts.rights import Actor
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.services.products import add_goods_picture, import_product
 from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.apps.designs.slip import build_slip
+from yenzo.apps.files.store import StoredAssets
 from yenzo.core.shapes.areas import trim_outline
 from yenzo.core.shapes.polygons import polygon_of
 

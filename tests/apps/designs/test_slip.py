@@ -10,13 +10,13 @@ from django.utils import timezone
 
 from tests.apps.catalogue.test_aspects import kinds
 from tests.core.conftest import board, entries, picture_bytes
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.listing import NOUNS
 from yenzo.apps.catalogue.services.materials import save_material
 from yenzo.apps.catalogue.services.products import import_product, publish_setup
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.controls import CONTROLS
 from yenzo.apps.designs.models import Design, Upload
+from yenzo.apps.files.store import StoredAssets
 from yenzo.core.spine import walk
 
 PREVIEW = "/goods/board/preview/"

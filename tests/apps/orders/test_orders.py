@@ -241,7 +241,7 @@ def test_customers_files_are_handed_out_to_staff_only_and_as_downloads(
     assert answer["Content-Type"] == "application/octet-stream"
     assert answer["Content-Disposition"].startswith("attachment")
     assert "sandbox" in answer["Content-Security-Policy"]
-    assert b"".join(answer.streaming_content) == PHOTO
+    assert answer.content == PHOTO
     assert sign_in("desk").get(f"{address}{stranger.pk}/").status_code == 404
     assert browser_of(visitor).get(f"{address}{upload.pk}/").status_code == 302
 

@@ -9,7 +9,7 @@ from django.core.files.storage import default_storage
 from tests.apps.conftest import GUEST
 from tests.apps.orders.test_orders import jobs_named, raise_price
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
-from yenzo.apps.catalogue.models import StoredFile
+from yenzo.apps.files.models import StoredFile
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.paying import pay_order
 from yenzo.apps.orders.to_core import work_of_piece
@@ -69,7 +69,7 @@ def test_pack_that_cannot_be_made_says_why_and_is_tried_again_by_staff(pack, ord
     fonts._kept.clear()
     make_pack(pack_id=pack.pk)
     desk = sign_in("desk")
-    assert "isn&#x27;t in the store any more" in desk.get(f"/workshop/packs/{pack.piece_id}/").content.decode()
+    assert "isn&#x27;t in the store as it was kept" in desk.get(f"/workshop/packs/{pack.piece_id}/").content.decode()
     StoredFile.objects.filter(sha256=picture).update(path=f"content/{picture[:2]}/{picture}")
     want_pack_again(actors["decorator"], pack.pk)
     assert jobs_named("production.make_pack") == 2
@@ -96,5 +96,5 @@ def test_pack_is_handed_out_to_staff_only_and_once_it_is_made(pack, sign_in, cli
     assert sign_in("desk").get(address).status_code == 404
     make_pack(pack_id=pack.pk)
     answer = sign_in("decorator").get(address)
-    assert b"".join(answer.streaming_content)[:2] == b"PK"
+    assert answer.content[:2] == b"PK"
     assert client.get(address).status_code == 302

@@ -8,7 +8,7 @@ from django import forms
 from django.http import QueryDict
 
 from yenzo.apps.catalogue.aspects.interface import plain_decimal
-from yenzo.apps.catalogue.files import StoredAssets
+from yenzo.apps.files.store import StoredAssets
 from yenzo.core.documents.charge_faults import charge_name
 from yenzo.core.documents.setup import Setup
 from yenzo.core.pricing.helper import Costs, ExtraCost, Margin, margin_of_extra

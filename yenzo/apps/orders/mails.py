@@ -6,8 +6,8 @@ from django.urls import reverse
 from django.utils.translation import gettext, gettext_noop
 
 from yenzo.apps.accounts.languages import read_in
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.designs.side_pictures import side_picture
+from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.outside import mail_gateway
 from yenzo.apps.orders.showing import ShownPiece

@@ -2,8 +2,8 @@
 
 from dataclasses import replace
 
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.to_core import setup_of_revision
+from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.orders.models import Piece
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.entries import files_of

@@ -6,8 +6,11 @@ class ProductionConfig(AppConfig):
     label = "production"
 
     def ready(self) -> None:
-        """Begin the packs of an order as soon as it is paid."""
+        """Begin the packs of an order as soon as it is paid; say which files are kept."""
         from yenzo.apps.orders.interface import order_paid
+        from yenzo.apps.production.keeping import register
         from yenzo.apps.production.services.packs import on_order_paid
+
+        register()
 
         order_paid.connect(on_order_paid, dispatch_uid="production.packs")

@@ -7,9 +7,9 @@ from decimal import Decimal
 from django.conf import settings
 from django.utils.translation import gettext
 
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.to_core import walk_design
+from yenzo.apps.files.store import StoredAssets
 from yenzo.core.asking.words import SaidEntry, say_entries
 from yenzo.core.documents.setup import Variant
 from yenzo.core.spine import Walked, quoted_together

@@ -1,4 +1,3 @@
-from yenzo.apps.catalogue.models.files import StoredFile
 from yenzo.apps.catalogue.models.history import SharedChange
 from yenzo.apps.catalogue.models.kits import KitMember, KitScope
 from yenzo.apps.catalogue.models.materials import Material
@@ -15,5 +14,4 @@ __all__ = [
     "RevisionFile",
     "SharedChange",
     "StockItem",
-    "StoredFile",
 ]

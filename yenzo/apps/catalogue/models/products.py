@@ -6,7 +6,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
-from yenzo.apps.catalogue.models.files import StoredFile
+from yenzo.apps.files.models import StoredFile
 
 MOST_IN_A_CATEGORY = 60
 

@@ -8,12 +8,12 @@ from typing import Any
 from django.db import transaction
 
 from yenzo.apps.accounts.rights import SELLERS, Actor, service
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.kits import Kits, own_setup
 from yenzo.apps.catalogue.models import KitMember, KitScope, Product, Revision
 from yenzo.apps.catalogue.services.history import recorded
 from yenzo.apps.catalogue.services.products import insert_product, insert_revision, unready
 from yenzo.apps.catalogue.to_core import setup_of_draft, setup_of_revision
+from yenzo.apps.files.store import StoredAssets
 from yenzo.core.documents.kits import Override
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import DocumentError, YenzoError

@@ -3,9 +3,9 @@
 from typing import Any
 
 from yenzo.apps.accounts.rights import SELLERS, Actor, service
-from yenzo.apps.catalogue.files import store_file
 from yenzo.apps.catalogue.models import Material
 from yenzo.apps.catalogue.services.history import recorded
+from yenzo.apps.files.store import store_file
 from yenzo.core.documents.materials import Materials
 from yenzo.core.text.fonts import Font
 

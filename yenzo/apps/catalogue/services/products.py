@@ -13,13 +13,14 @@ from PIL import Image
 
 from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.catalogue.examples import begin_from
-from yenzo.apps.catalogue.files import StoredAssets, store_file
 from yenzo.apps.catalogue.kits import resolved_draft
 from yenzo.apps.catalogue.made_artwork import own_files
-from yenzo.apps.catalogue.models import Product, Revision, RevisionFile, StoredFile
+from yenzo.apps.catalogue.models import Product, Revision, RevisionFile
 from yenzo.apps.catalogue.models.products import MOST_IN_A_CATEGORY
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.to_core import with_materials
+from yenzo.apps.files.models import StoredFile
+from yenzo.apps.files.store import StoredAssets, store_file
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.artwork.tinting import Tints, tinted_part

@@ -9,12 +9,12 @@ from django.views.decorators.http import require_POST
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.catalogue.aspects.interface import counted
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.forms import AreaForm
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.shaping import ShapeForm, framed
 from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.apps.catalogue.views.setup import changed, setup_answer
+from yenzo.apps.files.store import StoredAssets
 from yenzo.core.artwork.windows import find_windows
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.edits import free_key

@@ -9,13 +9,13 @@ from django.utils.text import slugify
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.methods import MethodForm, method_words
 from yenzo.apps.catalogue.palettes import PaletteEditor
 from yenzo.apps.catalogue.services.materials import add_font, save_material
 from yenzo.apps.catalogue.to_core import materials
 from yenzo.apps.catalogue.typefaces import TypefaceForm
 from yenzo.apps.catalogue.word_lists import WordListForm
+from yenzo.apps.files.store import StoredAssets
 from yenzo.core.documents.edits import free_key
 from yenzo.core.errors import TypefaceError
 

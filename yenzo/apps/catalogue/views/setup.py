@@ -18,7 +18,6 @@ from yenzo.apps.catalogue.aspects import FormLine, Part, sentence_of
 from yenzo.apps.catalogue.aspects.interface import SectionLine
 from yenzo.apps.catalogue.aspects.sections import SECTION_ASPECTS, form_sentence
 from yenzo.apps.catalogue.bench import lay_out
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.forms import AreaForm, NewLineForm, OfferForm
 from yenzo.apps.catalogue.goods_pictures import taken_pictures
 from yenzo.apps.catalogue.kits import Kits, UsedKit
@@ -28,6 +27,7 @@ from yenzo.apps.catalogue.services.drafts import edit_draft, redo_edit, undo_edi
 from yenzo.apps.catalogue.services.products import differs_from_live, publish_setup, unready
 from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.apps.catalogue.wording import incomplete_languages
+from yenzo.apps.files.store import StoredAssets
 from yenzo.core.documents.advice import find_advice
 from yenzo.core.documents.fields import HeadingField
 from yenzo.core.documents.setup import Section, Setup

@@ -5,7 +5,7 @@ from typing import Self
 
 from django.db import models
 
-from yenzo.apps.catalogue.models import StoredFile
+from yenzo.apps.files.models import StoredFile
 from yenzo.core.documents.entries import UploadedFile
 
 MOST_PAGES_SHOWN = 200
@@ -15,6 +15,10 @@ class UploadQuerySet(models.QuerySet["Upload"]):
     def of_visitor(self, visitor: uuid.UUID) -> Self:
         """Return the uploads that this visitor may use and see."""
         return self.filter(visitor=visitor).select_related("original")
+
+    def unused(self) -> Self:
+        """Return the uploads that neither a design nor an order uses."""
+        return self.filter(designs=None, pieces=None)
 
 
 class Upload(models.Model):

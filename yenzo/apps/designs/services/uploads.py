@@ -9,9 +9,9 @@ from django.db import transaction
 from django.shortcuts import get_object_or_404
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
-from yenzo.apps.catalogue.files import StoredAssets, store_file
-from yenzo.apps.catalogue.models import StoredFile
 from yenzo.apps.designs.models import Upload
+from yenzo.apps.files.models import StoredFile
+from yenzo.apps.files.store import StoredAssets, store_file
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation, PreparedArtwork
 from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.documents.values import clean_text

@@ -3,18 +3,18 @@
 import uuid
 from functools import lru_cache
 
-from django.core.files.storage import default_storage
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_safe
 
 from yenzo.apps.accounts.models import Person
-from yenzo.apps.catalogue.files import StoredAssets
-from yenzo.apps.catalogue.models import Material, Revision, StoredFile
+from yenzo.apps.catalogue.models import Material, Revision
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.visitors import known_visitor
+from yenzo.apps.files.models import StoredFile
+from yenzo.apps.files.store import StoredAssets, read_stored
 from yenzo.core.render.pictures import mime_type
 from yenzo.core.render.svg import path_data
 from yenzo.core.shapes.booleans import Pen, stroked
@@ -88,8 +88,7 @@ def _specimen(sha256: str, instance: str, name: str) -> str:
 
 
 def _picture(stored: StoredFile) -> HttpResponse:
-    with default_storage.open(stored.path) as stream:
-        data = stream.read()
+    data = read_stored(stored)
     response = HttpResponse(data, content_type=mime_type(data))
     response["Content-Security-Policy"] = "default-src 'none'; sandbox"
     response["Cross-Origin-Resource-Policy"] = "same-origin"

@@ -7,13 +7,13 @@ from django.urls import reverse
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.languages import read_in, shop_languages
 from yenzo.apps.accounts.rights import SELLERS
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.kits import shown_draft
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.designs.refreshing import refresh_context, turn_of_form
 from yenzo.apps.designs.slip import Slip, build_slip
 from yenzo.apps.designs.to_core import entries_of_form, uploads_of_form
 from yenzo.apps.designs.visitors import known_visitor
+from yenzo.apps.files.store import StoredAssets
 from yenzo.core.documents.rules import SIGNED_IN
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import in_language, language_read

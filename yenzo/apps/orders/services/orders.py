@@ -13,11 +13,11 @@ from django.utils.translation import gettext, gettext_noop
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SYSTEM, Actor, service
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.services.stock import OutOfStockError, return_stock, take_stock
 from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.to_core import walk_design
+from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.orders.models import Order, OrderEvent, Piece
 from yenzo.core.asking.ask import Asked
 from yenzo.core.speaking import reader

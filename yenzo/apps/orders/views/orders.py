@@ -11,9 +11,9 @@ from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
-from yenzo.apps.catalogue.files import StoredAssets
-from yenzo.apps.designs.downloads import download
 from yenzo.apps.designs.side_pictures import first_picture, side_picture
+from yenzo.apps.files.downloads import download
+from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.orders.models import Order, Piece
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
 from yenzo.apps.orders.showing import ShownPiece

@@ -6,7 +6,7 @@ from django.views.decorators.http import require_safe
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import STAFF
-from yenzo.apps.designs.downloads import as_download
+from yenzo.apps.files.downloads import as_download
 from yenzo.apps.orders.outside import mail_gateway
 from yenzo.gateways.mail.outbox import OutboxFolder
 

@@ -5,7 +5,7 @@ from typing import ClassVar
 from django.db import models
 from django.db.models import Q
 
-from yenzo.apps.catalogue.models import StoredFile
+from yenzo.apps.files.models import StoredFile
 from yenzo.apps.orders.models import Piece
 
 

@@ -7,7 +7,7 @@ from django.utils import timezone
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import STAFF, SYSTEM, SYSTEM_ACTOR, Actor, service
-from yenzo.apps.catalogue.files import store_file
+from yenzo.apps.files.store import store_file
 from yenzo.apps.orders.models import Order, OrderEvent
 from yenzo.apps.production.models import Pack
 from yenzo.core.planning import pack as core_pack

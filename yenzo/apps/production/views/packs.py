@@ -6,7 +6,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import STAFF, actor_of
-from yenzo.apps.designs.downloads import download
+from yenzo.apps.files.downloads import download
 from yenzo.apps.production.models import Pack
 from yenzo.apps.production.services.packs import want_pack_again
 

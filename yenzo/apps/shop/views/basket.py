@@ -10,12 +10,12 @@ from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.rights import actor_of
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.services.designs import remove_design
 from yenzo.apps.designs.side_pictures import side_picture
 from yenzo.apps.designs.to_core import walk_design
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, signed_in_mail, visitor_of
+from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.orders.services.orders import Checkout, OrderError, basket_digest, place_order
 from yenzo.apps.shop.basket import Basket, basket_of
 from yenzo.apps.shop.forms import CheckoutForm

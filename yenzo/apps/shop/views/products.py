@@ -13,7 +13,6 @@ from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.languages import read_in, remember_language, shop_languages
 from yenzo.apps.accounts.rights import actor_of
-from yenzo.apps.catalogue.files import StoredAssets
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
 from yenzo.apps.designs.limiting import may_go_on
@@ -24,6 +23,7 @@ from yenzo.apps.designs.side_pictures import first_picture
 from yenzo.apps.designs.slip import Slip, build_slip
 from yenzo.apps.designs.to_core import Uploads, entries_of_form, uploads_of_entries, uploads_of_form, walk_design
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, visitor_of
+from yenzo.apps.files.store import StoredAssets
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.speaking import reader

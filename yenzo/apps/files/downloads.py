@@ -2,18 +2,18 @@
 
 from typing import TypeVar
 
-from django.core.files.storage import default_storage
-from django.http import FileResponse, HttpResponseBase
+from django.http import HttpResponse, HttpResponseBase
 from django.utils.http import content_disposition_header
 
-from yenzo.apps.catalogue.models import StoredFile
+from yenzo.apps.files.models import StoredFile
+from yenzo.apps.files.store import read_stored
 
 Response = TypeVar("Response", bound=HttpResponseBase)
 
 
-def download(stored: StoredFile, name: str) -> FileResponse:
-    """Return a stored file under a name, to be saved."""
-    return as_download(FileResponse(default_storage.open(stored.path)), name)
+def download(stored: StoredFile, name: str) -> HttpResponse:
+    """Return a stored file under a name, to be saved; raises AssetError rather than hand out a part of it."""
+    return as_download(HttpResponse(read_stored(stored)), name)
 
 
 def as_download(response: Response, name: str) -> Response:

@@ -1,0 +1,12 @@
+from django.apps import AppConfig
+
+
+class FilesConfig(AppConfig):
+    name = "yenzo.apps.files"
+    label = "files"
+
+    def ready(self) -> None:
+        """Say what is kept for a while."""
+        from yenzo.apps.files.keeping import register
+
+        register()

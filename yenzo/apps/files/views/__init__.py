@@ -1,0 +1,1 @@
+"""The page that tells how the files are, and what goes when."""
