@@ -228,7 +228,7 @@ def pages(site: str) -> dict[str, str]:
         "kits": reverse("catalogue:kits"),
         "materials": reverse("catalogue:materials"),
         "orders": reverse("orders:orders"),
-        "outbox": reverse("orders:outbox"),
+        "outbox": reverse("outbox:outbox"),
     }
     if first is not None:
         found["order"] = reverse("shop:order", args=[first.token])

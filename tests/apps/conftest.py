@@ -1,11 +1,13 @@
 """Builders for the apps' tests: staff, a small live product, a visitor with a basket, an order."""
 
 import uuid
+from types import SimpleNamespace
 
 import pytest
 from django.test import Client
 
 from tests.core.conftest import GOODS, PHOTO, TYPEFACES, board
+from yenzo.apps.accounts import limiting
 from yenzo.apps.accounts.models import Person, Role
 from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of
 from yenzo.apps.catalogue.services.materials import add_font, save_material
@@ -14,6 +16,9 @@ from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.services.designs import save_design
 from yenzo.apps.files.store import store_file
 from yenzo.apps.orders.services.orders import Checkout, basket_digest, place_order
+from yenzo.apps.outbox.models import OutgoingMail
+from yenzo.apps.outbox.outside import mail_gateway
+from yenzo.apps.outbox.services.mails import send_mail
 from yenzo.core.documents.reading import read_entries
 
 GUEST = Actor(CUSTOMER, "Customer")
@@ -131,15 +136,43 @@ def order(visitor, put_in_basket, checkout_of):
     return place_order(GUEST, checkout_of(visitor, [put_in_basket(visitor)]))
 
 
+def on_attempt(number):
+    """What a job is told of itself on an attempt that comes after so many."""
+    return SimpleNamespace(job=SimpleNamespace(attempts=number))
+
+
+def send_mails():
+    """Send what is on its way, as the worker does; return all that was sent by its key."""
+    for waiting in OutgoingMail.objects.filter(state="waiting").order_by("pk"):
+        send_mail(SYSTEM_ACTOR, waiting.pk)
+    sent = OutgoingMail.objects.filter(state="sent").order_by("pk")
+    return {mail.key: mail_gateway().read(mail.key) for mail in sent}
+
+
+@pytest.fixture(autouse=True)
+def _uncounted(settings):
+    """Each test's actions are counted from nothing; those of previews live in the process and are many."""
+    limiting._own.storage.reset()
+
+
+@pytest.fixture(autouse=True)
+def post(settings, tmp_path_factory):
+    """A post of each test's own."""
+    folder = tmp_path_factory.mktemp("post")
+    settings.MAIL_GATEWAY = {**settings.MAIL_GATEWAY, "OPTIONS": {"folder": folder}}
+    return folder
+
+
 @pytest.fixture
 def make_pack():
     """Pay an order and make the pack of its first piece."""
-    from yenzo.apps.orders.paying import pay_order
+    from yenzo.apps.orders.paying import pay_order, tell_paid
     from yenzo.apps.production.making import make
     from yenzo.apps.production.models import Pack
 
     def made(order):
         pay_order(GUEST, order, "approves")
+        tell_paid(order.pk)
         pack = Pack.objects.filter(piece__order=order).earliest("pk")
         make(pack.pk)
         pack.refresh_from_db()

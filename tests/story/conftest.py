@@ -45,7 +45,10 @@ def quiet_workshop(tmp_path_factory):
         PRACTICE_SILENCE_SECONDS="2",
         SETTLE_AFTER_SECONDS="1",
         WORKER_SILENCE_SECONDS="3",
-        UPLOADS_A_MINUTE="1000",
+        LIMIT_UPLOADS="1000/minute",
+        LIMIT_CHECKOUTS="1000/minute",
+        LIMIT_SIGN_INS="1000/minute",
+        LIMIT_STAFF_SIGN_INS="1000/minute",
     )
     yield workshop
     workshop.stop()

@@ -21,12 +21,12 @@ INSTALLED_APPS = [
     "django.contrib.messages",
     "django.contrib.staticfiles",
     "django.contrib.postgres",
-    "axes",
     "csp",
     "django_htmx",
     "procrastinate.contrib.django",
     "yenzo.apps.accounts",
     "yenzo.apps.files",
+    "yenzo.apps.outbox",
     "yenzo.apps.catalogue",
     "yenzo.apps.designs",
     "yenzo.apps.orders",
@@ -37,6 +37,7 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
+    "yenzo.apps.accounts.doors.Doors",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "yenzo.apps.accounts.languages.ReaderLanguage",
     "django.middleware.common.CommonMiddleware",
@@ -45,7 +46,6 @@ MIDDLEWARE = [
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
-    "axes.middleware.AxesMiddleware",
 ]
 ROOT_URLCONF = "yenzo.config.urls"
 WSGI_APPLICATION = "yenzo.config.wsgi.application"
@@ -74,19 +74,10 @@ DATABASES["default"]["CONN_HEALTH_CHECKS"] = True
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "accounts.Person"
-AUTHENTICATION_BACKENDS = [
-    "axes.backends.AxesStandaloneBackend",
-    "django.contrib.auth.backends.ModelBackend",
-]
 AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
 LOGIN_URL = "accounts:sign_in"
 LOGIN_REDIRECT_URL = "accounts:front_door"
 LOGOUT_REDIRECT_URL = "accounts:sign_in"
-AXES_FAILURE_LIMIT = 8
-AXES_COOLOFF_TIME = 0.25
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_ENABLED = env.bool("AXES_ENABLED", True)
-AXES_VERBOSE = False
 
 # The workshop's own language, and those that its shop speaks; scripts/words.py keeps their catalogues.
 LANGUAGE_CODE = "en-gb"
@@ -162,10 +153,25 @@ MAIL_GATEWAY = {
     "BACKEND": "yenzo.gateways.mail.outbox.OutboxFolder",
     "OPTIONS": {"folder": FILES_ROOT / "outbox"},
 }
-# What one visitor may send in a minute.
-PREVIEWS_A_MINUTE = env.int("PREVIEWS_A_MINUTE", 1800)
-UPLOADS_A_MINUTE = env.int("UPLOADS_A_MINUTE", 30)
-SIGN_INS_A_MINUTE = env.int("SIGN_INS_A_MINUTE", 5)
+# How many proxies of our own stand before the web processes: that many parts of X-Forwarded-For are believed.
+TRUSTED_PROXIES = env.int("TRUSTED_PROXIES", 0)
+# What one address may do, each counted for all processes but the previews. Several windows are parted by semicolons.
+LIMITS = {
+    "preview": env.str("LIMIT_PREVIEWS", "1800/minute"),
+    "upload": env.str("LIMIT_UPLOADS", "30/minute;300/hour"),
+    "basket": env.str("LIMIT_BASKET", "60/minute;600/hour"),
+    "checkout": env.str("LIMIT_CHECKOUTS", "6/minute;40/hour"),
+    "payment": env.str("LIMIT_PAYMENTS", "12/minute;100/hour"),
+    "sign_in": env.str("LIMIT_SIGN_INS", "5/minute;20/hour"),
+    # Staff: by name and place, by place, and by a browser that signed in with that name before.
+    "staff_sign_in": env.str("LIMIT_STAFF_SIGN_IN", "8/15minutes"),
+    "staff_sign_ins": env.str("LIMIT_STAFF_SIGN_INS", "40/15minutes"),
+    "known_device": env.str("LIMIT_KNOWN_DEVICE", "20/15minutes"),
+}
+# "database://", or a store that the library limits knows, as redis://localhost:6379.
+LIMITS_STORAGE = env.str("LIMITS_STORAGE", "database://")
+# Mails that one recipient gets without having paid or signed in: links to sign in with, orders with that address.
+MAILS_TO_ONE_AN_HOUR = env.int("MAILS_TO_ONE_AN_HOUR", 6)
 MOST_UPLOAD_BYTES = 50_000_000
 # A form may carry more than one picture (a product's and its variants').
 MOST_REQUEST_BYTES = 60_000_000
@@ -177,7 +183,7 @@ RETENTION_DAYS = {
     "links": env.int("KEEP_LINKS_DAYS", 1),
     "mails": env.int("KEEP_MAILS_DAYS", 90),
     "sessions": 0,
-    "sign_ins": 30,
+    "counts": 0,
     "jobs": 7,
     "runs": 90,
     "parts": 1,

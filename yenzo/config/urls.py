@@ -9,6 +9,7 @@ urlpatterns = [
     path("workshop/products/", include("yenzo.apps.catalogue.urls")),
     path("workshop/", include("yenzo.apps.orders.urls")),
     path("workshop/", include("yenzo.apps.production.urls")),
+    path("workshop/", include("yenzo.apps.outbox.urls")),
     path("language/", set_language, name="language"),
     path("", include("yenzo.apps.designs.urls")),
     path("", include("yenzo.apps.shop.urls")),

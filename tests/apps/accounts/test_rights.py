@@ -51,7 +51,7 @@ STAFF_PAGES = {
     "catalogue:new_product": {"owner", "seller"},
     "files:files": {"owner"},
     "orders:orders": {"owner", "seller", "desk", "decorator"},
-    "orders:outbox": {"owner", "seller", "desk", "decorator"},
+    "outbox:outbox": {"owner", "desk"},
 }
 
 

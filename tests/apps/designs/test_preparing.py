@@ -78,6 +78,6 @@ def test_nobody_prepares_the_file_of_somebody_else(client, db, actors, browser_o
 
 def test_too_many_wishes_in_a_minute_are_refused(client, db, settings):
     upload, _ = send(client, DRAWING)
-    settings.UPLOADS_A_MINUTE = 1
+    settings.LIMITS = {**settings.LIMITS, "upload": "1/minute"}
     answers = [client.post(f"/uploads/{upload.pk}/prepare/", {}) for _ in range(3)]
     assert "wait a minute" in answers[-1].content.decode()

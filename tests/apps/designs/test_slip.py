@@ -211,7 +211,7 @@ def test_missing_letters_name_themselves_and_the_typefaces_that_have_them(produc
 
 
 def test_too_many_previews_in_a_minute_are_refused(product, settings):
-    settings.PREVIEWS_A_MINUTE = 2
+    settings.LIMITS = {**settings.LIMITS, "preview": "2/minute"}
     client = Client(REMOTE_ADDR="10.9.8.7")
     assert [client.post(PREVIEW, {"entry-name": "a"}).status_code for _ in range(3)] == [200, 200, 429]
 

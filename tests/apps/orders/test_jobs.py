@@ -3,13 +3,13 @@ from types import SimpleNamespace
 import pytest
 from django.utils import timezone
 
-from yenzo.apps.orders.jobs import send_order_mails, settle_payment
+from yenzo.apps.orders.jobs import settle_payment, tell_paid
 from yenzo.gateways.payment.interface import PaymentSilenceError
 
 DAY_SECONDS = 24 * 3600
 
 
-@pytest.mark.parametrize("job", [send_order_mails, settle_payment])
+@pytest.mark.parametrize("job", [settle_payment, tell_paid])
 @pytest.mark.parametrize("error", [PaymentSilenceError("r1"), OSError("the line is down")])
 def test_job_is_tried_soon_and_then_for_about_a_day_whatever_failed(job, error):
     decisions = [

@@ -7,7 +7,7 @@ from django.db import IntegrityError, connection, transaction
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 
-from tests.apps.conftest import GUEST
+from tests.apps.conftest import GUEST, send_mails
 from tests.core.conftest import PHOTO
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.catalogue.models import Revision
@@ -15,10 +15,10 @@ from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import publish_setup
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.models import Design
-from yenzo.apps.orders.mails import send_mails
+from yenzo.apps.orders.interface import order_paid
 from yenzo.apps.orders.models import Order, Payment
-from yenzo.apps.orders.outside import mail_gateway, payment_gateway
-from yenzo.apps.orders.paying import pay_order, settle
+from yenzo.apps.orders.outside import payment_gateway
+from yenzo.apps.orders.paying import pay_order, settle, tell_paid
 from yenzo.apps.orders.services.orders import OrderError, basket_digest, cancel_order, place_order
 from yenzo.apps.orders.services.payments import record_outcome, start_payment
 from yenzo.apps.orders.to_core import walked_of_piece
@@ -43,7 +43,7 @@ def test_order_freezes_what_was_asked_and_its_price(order):
     assert (order.number, order.total, piece.search_text) == (order.pk + 2000, Decimal("96.70"), "WIND & WHEY")
     assert piece.asked["values"]["name"] == "WIND & WHEY"
     assert sum(Decimal(line["amount"]) for line in piece.quote["lines"]) == order.total
-    assert jobs_named("orders.send_order_mails") == 1
+    assert jobs_named("outbox.send_mail") == 2
 
 
 def as_ordered(order):
@@ -134,9 +134,35 @@ def test_piece_whose_price_makes_no_sense_is_not_ordered(
         place_order(GUEST, checkout_of(visitor, [put_in_basket(visitor)]))
 
 
+def test_checkout_of_another_visitor_is_refused_in_words(order, visitor, put_in_basket, checkout_of):
+    other = uuid.uuid4()
+    checkout = checkout_of(other, [put_in_basket(other)], key=order.checkout_key)
+    with pytest.raises(OrderError, match="somebody else's"):
+        place_order(GUEST, checkout)
+
+
 def test_approved_payment_marks_paid_and_wants_the_packs(order):
     assert pay_order(GUEST, order, "approves").state == Order.State.PAID
-    assert (jobs_named("production.make_pack"), jobs_named("orders.send_order_mails")) == (1, 2)
+    assert jobs_named("orders.tell_paid") == 1
+    for _ in range(2):
+        tell_paid(order.pk)
+    assert (jobs_named("production.make_pack"), jobs_named("outbox.send_mail")) == (1, 4)
+
+
+def test_payment_stays_recorded_and_the_mails_go_when_a_receiver_fails(order):
+    def fails(sender, **_more):
+        raise RuntimeError("the press is jammed")
+
+    order_paid.connect(fails)
+    try:
+        assert pay_order(GUEST, order, "approves").state == Order.State.PAID
+        with pytest.raises(ExceptionGroup, match="did not all succeed"):
+            tell_paid(order.pk)
+    finally:
+        order_paid.disconnect(fails)
+    order.refresh_from_db()
+    assert order.payments.get().state == "approved"
+    assert (jobs_named("production.make_pack"), jobs_named("outbox.send_mail")) == (1, 4)
 
 
 def test_declined_payment_leaves_the_order_payable_and_nothing_made(order):
@@ -196,15 +222,36 @@ def test_paid_order_is_not_cancelled(order, sign_in):
     assert "only an order that waits for payment can be cancelled" in page
 
 
-def test_mails_go_once_to_customer_and_workshop_with_entries_and_pictures(order):
+def test_before_paying_one_short_mail_goes_without_anything_that_was_typed(order):
+    sent = send_mails()
+    assert {key: mail.to for key, mail in sent.items()} == {
+        f"{order.number}-placed-customer": "wilma@post.example",
+        f"{order.number}-placed-workshop": "workshop@tern-and-tiller.example",
+    }
+    short = sent[f"{order.number}-placed-customer"]
+    assert f"/order/{order.token}/" in short.text
+    assert (short.pictures, "WIND" in short.text, "Reedmaker" in short.text) == (0, False, False)
+    full = sent[f"{order.number}-placed-workshop"]
+    assert (full.pictures, "Name of the boat: WIND & WHEY" in full.text) == (1, True)
+
+
+def test_paid_order_is_confirmed_to_both_with_entries_and_pictures_once(order):
+    pay_order(GUEST, order, "approves")
     for _ in range(2):
-        send_mails(order.pk, "placed")
-    kept = [mail for mail in mail_gateway().kept() if mail.key.startswith(f"{order.number}-")]
-    assert sorted(mail.to for mail in kept) == ["wilma@post.example", "workshop@tern-and-tiller.example"]
-    text = next(mail.text for mail in kept if mail.to.startswith("wilma"))
-    assert "Name of the boat: WIND & WHEY" in text
-    assert f"/order/{order.token}/" in text
-    assert [mail.pictures for mail in kept] == [1, 1]
+        tell_paid(order.pk)
+        sent = send_mails()
+    assert len(sent) == 4
+    for who in ("customer", "workshop"):
+        mail = sent[f"{order.number}-paid-{who}"]
+        assert (mail.pictures, "Name of the boat: WIND & WHEY" in mail.text) == (1, True)
+
+
+def test_proven_address_gets_the_whole_confirmation_at_once(visitor, put_in_basket, checkout_of):
+    designs = [put_in_basket(visitor)]
+    order = place_order(
+        GUEST, checkout_of(visitor, designs, mail="Wilma@post.example", proven_mail="wilma@post.example")
+    )
+    assert send_mails()[f"{order.number}-placed-customer"].pictures == 1
 
 
 @pytest.mark.parametrize("words", ["Reedmaker", "wilma@post", "wind & whey", "number", "T-number-1"])

@@ -5,33 +5,42 @@ import pytest
 from django.test import Client
 from django.utils import timezone
 
+from tests.apps.conftest import send_mails
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.kits import attach_kit, create_kit, publish_kit, set_kit_scope
 from yenzo.apps.designs.models import Design
 from yenzo.apps.orders.models import Order
-from yenzo.apps.shop.jobs import send_link
 from yenzo.apps.shop.models import SignInLink
 
 FORM = {"entry-name": "Wind & Whey", "entry-lettering": "quayside", "entry-finish": "gold", "entry-wood": "cedar"}
 
 
-@pytest.fixture(autouse=True)
-def many_links(settings):
-    """All these tests are one visitor to the limit that lives in the process."""
-    settings.SIGN_INS_A_MINUTE = 1000
+def test_look_alike_address_gets_no_link_and_no_orders(order, db):
+    browser = Client()
+    answer = browser.post("/account/link/", {"mail": "wilma@po\u017ft.example"})
+    assert answer.status_code == 422
+    answer = browser.post("/account/link/", {"mail": "w\u0131lma@b\u0131g.example"})
+    assert "has letters that look like others" in page_of(answer)
+    assert not SignInLink.objects.exists()
+
+
+@pytest.mark.parametrize("mail", ["w\u0131lma@post.example", "wi1ma@post.example", "wilma@p\u00f6st.example"])
+def test_customer_of_another_address_finds_no_orders(order, outbox, mail):
+    browser = Client()
+    enter(browser, outbox, mail)
+    assert order.token not in page_of(browser.get("/account/"))
 
 
 @pytest.fixture
-def outbox(settings, tmp_path):
-    settings.MAIL_GATEWAY = {**settings.MAIL_GATEWAY, "OPTIONS": {"folder": tmp_path}}
-    return tmp_path
+def outbox(post):
+    return post
 
 
 def mailed_address(browser, outbox, mail="wilma@post.example"):
     """Ask for a link and return where it leads."""
     browser.post("/account/link/", {"mail": mail})
     link = SignInLink.objects.latest("asked_at")
-    send_link(link_id=str(link.pk))
+    send_mails()
     written = (outbox / f"sign-in-{link.pk}.eml").read_text().replace("=\n", "").replace("=3D", "=")
     return re.search(r"(/account/\S+/)", written)[1]
 
@@ -87,7 +96,7 @@ def test_what_is_no_mail_address_is_refused_and_stays_typed(db, mail):
 
 
 def test_many_links_in_a_minute_are_refused_in_words(db, settings):
-    settings.SIGN_INS_A_MINUTE = 2
+    settings.LIMITS = {**settings.LIMITS, "sign_in": "2/minute"}
     browser = Client(REMOTE_ADDR="10.1.2.3")
     answers = [browser.post("/account/link/", {"mail": "a@post.example"}) for _ in range(3)]
     assert [answer.status_code for answer in answers] == [302, 302, 422]

@@ -1,10 +1,10 @@
 import pytest
 from django.test import Client
 
+from tests.apps.conftest import send_mails
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import publish_setup
 from yenzo.apps.designs.models import Design
-from yenzo.apps.orders.mails import send_mails
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import cancel_order
 
@@ -110,10 +110,7 @@ def ordered(browser):
     return Order.objects.get()
 
 
-def test_order_speaks_to_its_customer_and_to_the_workshop_each_in_their_own(
-    worded, german, sign_in, settings, tmp_path
-):
-    settings.MAIL_GATEWAY = {**settings.MAIL_GATEWAY, "OPTIONS": {"folder": tmp_path}}
+def test_order_speaks_to_its_customer_and_to_the_workshop_each_in_their_own(worded, german, sign_in):
     order = ordered(german)
     assert order.language == "de"
     page = page_of(german.get(f"/order/{order.token}/"))
@@ -125,12 +122,10 @@ def test_order_speaks_to_its_customer_and_to_the_workshop_each_in_their_own(
     assert "Waiting for payment" in staff
     assert "Wood" in staff
     assert "Holz" not in staff
-    send_mails(order.pk, "placed")
-    customer, workshop = (
-        next(tmp_path.glob(f"*{who}.eml")).read_bytes().decode("utf-8", "replace") for who in ("customer", "workshop")
-    )
-    assert "bitte noch einmal" in customer
-    assert "New order" in workshop
+    sent = send_mails()
+    customer, workshop = (sent[f"{order.number}-placed-{who}"] for who in ("customer", "workshop"))
+    assert "Mit Ihrer Adresse" in customer.subject
+    assert "New order" in workshop.subject
 
 
 def test_price_of_an_order_keeps_its_amounts_and_is_said_as_its_reader_reads(worded, german, client):

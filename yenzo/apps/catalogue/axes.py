@@ -5,6 +5,7 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.accounts.fields import LineField, LinesField
 from yenzo.core.documents.axes import MOST_VARIANTS, Axis, AxisValue, combinations
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.reading import dump_part
@@ -21,13 +22,13 @@ class AxesForm(forms.Form):
         self._offer = offer
         for number in range(MOST_AXES):
             axis = offer.axes[number] if number < len(offer.axes) else None
-            self.fields[f"name-{number}"] = forms.CharField(
+            self.fields[f"name-{number}"] = LineField(
                 required=False,
                 max_length=MOST_IN_A_NAME,
                 initial=axis.name if axis else "",
                 label=("They differ by", "and by", "and by")[number],
             )
-            self.fields[f"values-{number}"] = forms.CharField(
+            self.fields[f"values-{number}"] = LinesField(
                 required=False,
                 max_length=10_000,
                 widget=forms.Textarea(attrs={"rows": 3}),

@@ -4,6 +4,7 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.accounts.fields import LineField, LinesField
 from yenzo.apps.catalogue.examples import EXAMPLES
 from yenzo.apps.catalogue.kinds import KIND_WORDS
 from yenzo.core.documents.areas import Area
@@ -15,7 +16,7 @@ NUMBER = forms.NumberInput(attrs={"step": "any"})
 
 
 class NewProductForm(forms.Form):
-    name = forms.CharField(max_length=200, label="Name of the product")
+    name = LineField(max_length=200, label="Name of the product")
     base_price = forms.DecimalField(min_value=0, max_digits=10, decimal_places=2, label="Price without any extras")
     picture = forms.FileField(
         required=False,
@@ -35,7 +36,7 @@ class NewProductForm(forms.Form):
 
 
 class SidePictureForm(forms.Form):
-    name = forms.CharField(max_length=200, label="Name of the side", help_text="Front, back, lid, inside…")
+    name = LineField(max_length=200, label="Name of the side", help_text="Front, back, lid, inside…")
     picture = forms.FileField(label="Picture of this side", help_text="PNG, JPEG or WebP")
 
 
@@ -59,11 +60,11 @@ class ScaleForm(forms.Form):
 
 
 class OfferForm(forms.Form):
-    name = forms.CharField(max_length=200, label="Name of the product")
+    name = LineField(max_length=200, label="Name of the product")
     base_price = forms.DecimalField(min_value=0, max_digits=10, decimal_places=2, label="Price without any extras")
-    sku = forms.CharField(max_length=60, required=False, label="SKU")
-    category = forms.CharField(max_length=60, required=False, label="Category")
-    story = forms.CharField(
+    sku = LineField(max_length=60, required=False, label="SKU")
+    category = LineField(max_length=60, required=False, label="Category")
+    story = LinesField(
         max_length=4000, required=False, widget=forms.Textarea(attrs={"rows": 3}), label="What customers read about it"
     )
     picture = forms.FileField(required=False, label="Picture for lists, where no side shows the goods")
@@ -76,7 +77,7 @@ ASKED = "field/"
 class AreaForm(forms.Form):
     """An imprint area by exact numbers."""
 
-    name = forms.CharField(max_length=200, label="Area")
+    name = LineField(max_length=200, label="Area")
     x_mm = forms.FloatField(widget=NUMBER, label="left")
     y_mm = forms.FloatField(widget=NUMBER, label="top")
     width_mm = forms.FloatField(widget=NUMBER, min_value=0.1, label="wide")
@@ -117,13 +118,13 @@ def _plain(value: object) -> object:
 
 class NewLineForm(forms.Form):
     kind = forms.ChoiceField(choices=[(kind, words.capitalize()) for kind, words in KIND_WORDS.items()], label="Kind")
-    label = forms.CharField(max_length=200, label="Label")
+    label = LineField(max_length=200, label="Label")
 
 
 class VariantForm(forms.Form):
-    name = forms.CharField(max_length=200, label="Name")
+    name = LineField(max_length=200, label="Name")
     price_difference = forms.DecimalField(max_digits=10, decimal_places=2, initial=0, label="Price difference")
-    sku = forms.CharField(max_length=60, required=False, label="SKU, for its stock")
+    sku = LineField(max_length=60, required=False, label="SKU, for its stock")
     swatch = forms.RegexField(
         r"^#[0-9a-fA-F]{6}$", widget=forms.TextInput(attrs={"type": "color"}), initial="#1b6f6a", label="Color shown"
     )

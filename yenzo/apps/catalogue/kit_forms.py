@@ -5,6 +5,7 @@ from typing import Any
 from django import forms
 from django.http import QueryDict
 
+from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.kits import Kits, UsedKit
 from yenzo.apps.catalogue.models import KitScope, Product
 from yenzo.core.documents.fields import HeadingField
@@ -14,7 +15,7 @@ NEEDED = (("", "as in the kit"), ("yes", "must be filled"), ("no", "may stay emp
 
 
 class NewKitForm(forms.Form):
-    name = forms.CharField(max_length=200, label="Name of the kit", help_text="Gift wrapping, lettering, delivery …")
+    name = LineField(max_length=200, label="Name of the kit", help_text="Gift wrapping, lettering, delivery …")
 
 
 class ScopeForm(forms.Form):
@@ -87,7 +88,7 @@ class OverrideForm(forms.Form):
                 f"{field.key}.left_out": forms.BooleanField(
                     required=False, initial=bool(have and have.left_out), label=f"Leave “{name}” out"
                 ),
-                f"{field.key}.label": forms.CharField(
+                f"{field.key}.label": LineField(
                     required=False, max_length=200, initial=have.label if have else "", label=f"Call “{name}” here"
                 ),
             }

@@ -5,6 +5,7 @@ from typing import Any
 from django import forms
 from django.http import QueryDict
 
+from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.interface import counted, joined
 from yenzo.core.documents.materials import Method
 from yenzo.core.measure import plain_number
@@ -56,8 +57,8 @@ def _grown(by_mm: float) -> str:
 class MethodForm(forms.Form):
     """Everything of a decoration method."""
 
-    name = forms.CharField(max_length=200, label="Name")
-    done = forms.CharField(max_length=200, label="As sentences say it", help_text="engraved, printed, cut from cloth")
+    name = LineField(max_length=200, label="Name")
+    done = LineField(max_length=200, label="As sentences say it", help_text="engraved, printed, cut from cloth")
     least_letter_mm = forms.FloatField(min_value=0.1, max_value=2000, widget=NUMBER, label="Least letter height, mm")
     least_stroke_mm = forms.FloatField(
         required=False, min_value=0.01, max_value=50, widget=NUMBER, label="Thinnest stroke, mm; empty for any"

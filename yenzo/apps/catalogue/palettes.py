@@ -5,6 +5,7 @@ from typing import Any
 from django import forms
 from django.http import QueryDict
 
+from yenzo.apps.accounts.fields import LineField
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.materials import Palette, PaletteColor
 from yenzo.core.measure import plain_number
@@ -14,18 +15,18 @@ SCREEN = r"^#[0-9a-fA-F]{6}$"
 
 
 class PaletteForm(forms.Form):
-    name = forms.CharField(max_length=200, label="Name of the palette")
+    name = LineField(max_length=200, label="Name of the palette")
 
 
 class ColorForm(forms.Form):
     """One color; a row without a name is none."""
 
-    key = forms.CharField(required=False, max_length=60, widget=forms.HiddenInput)
-    name = forms.CharField(required=False, max_length=200, label="Name")
+    key = LineField(required=False, max_length=60, widget=forms.HiddenInput)
+    name = LineField(required=False, max_length=200, label="Name")
     screen = forms.RegexField(SCREEN, widget=forms.TextInput(attrs={"type": "color"}), label="On the screen")
-    reference = forms.CharField(required=False, max_length=200, label="Ink, thread or spot")
-    tool = forms.CharField(required=False, max_length=200, label="Tool")
-    cmyk = forms.CharField(required=False, max_length=60, label="CMYK in percent")
+    reference = LineField(required=False, max_length=200, label="Ink, thread or spot")
+    tool = LineField(required=False, max_length=200, label="Tool")
+    cmyk = LineField(required=False, max_length=60, label="CMYK in percent")
 
     def clean_cmyk(self) -> tuple[float, ...] | None:
         """Return four shares in percent, or None when nothing is written."""

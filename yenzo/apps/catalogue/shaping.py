@@ -9,6 +9,7 @@ from django.http import QueryDict
 from fontTools.svgLib import SVGPath
 from lxml import etree
 
+from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.interface import points_in, shown_for
 from yenzo.core.documents.areas import Area, Cylinder, FourCorners, FreePath, Polygon, Rectangle, Ring
 from yenzo.core.errors import ShapeError
@@ -45,7 +46,7 @@ class ShapeForm(forms.Form):
         required=False, min_value=-360, max_value=360, widget=NUMBER, label="Starts at (0 right, 90 below, 270 on top)"
     )
     spread_deg = forms.FloatField(required=False, min_value=1, max_value=360, widget=NUMBER, label="Spreads, degrees")
-    points = forms.CharField(
+    points = LineField(
         required=False, max_length=4000, label="Points in mm from the frame's top left, “across down” each, with commas"
     )
     svg = forms.FileField(required=False, label="SVG file; all its shapes together become the outline")
@@ -57,7 +58,7 @@ class ShapeForm(forms.Form):
     tilt_deg = forms.FloatField(
         required=False, min_value=-60, max_value=60, widget=NUMBER, label="Seen from above by, degrees"
     )
-    corners = forms.CharField(
+    corners = LineField(
         required=False,
         max_length=400,
         label="How far each corner shows from where it lies flat, “across down” in mm: top left, top right, "

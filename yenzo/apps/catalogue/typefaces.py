@@ -7,6 +7,7 @@ from django.core.files.uploadedfile import UploadedFile
 from django.http import QueryDict
 from django.utils.datastructures import MultiValueDict
 
+from yenzo.apps.accounts.fields import LineField
 from yenzo.core.documents.materials import Typeface
 
 MOST_FONT_BYTES = 20_000_000
@@ -15,13 +16,13 @@ MOST_FONT_BYTES = 20_000_000
 class TypefaceForm(forms.Form):
     """A typeface as customers see it, and the font file that draws it."""
 
-    name = forms.CharField(max_length=200, label="Name for customers")
+    name = LineField(max_length=200, label="Name for customers")
     file = forms.FileField(label="Font file", help_text="TrueType or OpenType: .ttf or .otf")
-    instance = forms.CharField(
+    instance = LineField(
         required=False, max_length=200, label="Instance", help_text="Of a variable font: Bold, Condensed …"
     )
-    family = forms.CharField(required=False, max_length=200, label="Family", help_text="As the font calls itself")
-    licence = forms.CharField(
+    family = LineField(required=False, max_length=200, label="Family", help_text="As the font calls itself")
+    licence = LineField(
         required=False, max_length=500, label="Licence", help_text="What allows you to make goods with it"
     )
 

@@ -5,18 +5,19 @@ from typing import Any
 from django import forms
 from django.http import QueryDict
 
+from yenzo.apps.accounts.fields import LineField, LinesField
 from yenzo.core.documents.materials import WordList
 
 
 class WordListForm(forms.Form):
-    name = forms.CharField(max_length=200, label="Name of the list, for the workshop")
-    words = forms.CharField(
+    name = LineField(max_length=200, label="Name of the list, for the workshop")
+    words = LinesField(
         max_length=100_000,
         widget=forms.Textarea(attrs={"rows": 8}),
         label="Words that nobody may have made, one a line",
         help_text="Whole words are looked for, in capitals or not.",
     )
-    message = forms.CharField(
+    message = LineField(
         required=False,
         max_length=300,
         label="What is said to whoever types one",

@@ -14,7 +14,7 @@ HOLDERS: dict[str, Hashes] = {}
 
 @dataclass(frozen=True)
 class Kept:
-    """One kind of thing that is kept for a while: what it is, how to count and how to clear what is older than a moment.
+    """One kind of thing that is kept for a while: what it is, how to count and to clear what is older than a moment.
 
     For how many days it is kept stands under its key in the setting RETENTION_DAYS.
     """

@@ -5,6 +5,7 @@ from datetime import datetime
 from django.contrib.sessions.models import Session
 from django.db import connection
 
+from yenzo.apps.accounts.models import RateCounter
 from yenzo.apps.files.interface import Kept, keep_for_a_while
 from yenzo.apps.files.models import NightlyRun
 from yenzo.apps.files.services.clearing import PARTS, UNUSED_FILES
@@ -43,10 +44,19 @@ def _clear_runs(before: datetime) -> int:
     return NightlyRun.objects.filter(began_at__lt=before).delete()[0]
 
 
+def _ended_counts(before: datetime) -> int:
+    return RateCounter.objects.filter(ends_at__lt=before).count()
+
+
+def _clear_counts(before: datetime) -> int:
+    return RateCounter.objects.filter(ends_at__lt=before).delete()[0]
+
+
 def register() -> None:
     """Say what is kept for a while."""
     keep_for_a_while(
         Kept("sessions", "Visitors' sessions that have expired", _ended_sessions, _clear_sessions),
+        Kept("counts", "Counts of what was done how often, for the limits", _ended_counts, _clear_counts),
         Kept("jobs", "Jobs that ended well", _ended_jobs, _clear_jobs),
         Kept("runs", "Records of checks and clearings", _old_runs, _clear_runs),
         PARTS,

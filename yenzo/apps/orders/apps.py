@@ -6,7 +6,8 @@ class OrdersConfig(AppConfig):
     label = "orders"
 
     def ready(self) -> None:
-        """Say what is kept, and for how long."""
-        from yenzo.apps.orders.keeping import register
+        """Say what is kept, and who writes the mails."""
+        from yenzo.apps.orders import keeping, mails
 
-        register()
+        keeping.register()
+        mails.register()

@@ -2,5 +2,5 @@
 
 from django.dispatch import Signal
 
-# Sent inside the transaction that marks an order as paid, with `order`.
+# Sent by a job after an order was marked as paid, with `order`; again for as long as a receiver fails.
 order_paid = Signal()

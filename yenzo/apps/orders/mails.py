@@ -1,4 +1,8 @@
-"""Mails about an order: an occasion comes in, messages to customer and workshop go out."""
+"""Mails of orders: an order comes in; what goes to customer and workshop goes out.
+
+Before an order is paid, its address is only what somebody typed: unless its customer has proven it by signing in, one
+short mail goes there without anything that was typed. The pictures and the words follow when it is paid.
+"""
 
 from django.conf import settings
 from django.template.loader import render_to_string
@@ -6,56 +10,78 @@ from django.urls import reverse
 from django.utils.translation import gettext, gettext_noop
 
 from yenzo.apps.accounts.languages import read_in
+from yenzo.apps.accounts.rights import Actor
 from yenzo.apps.designs.side_pictures import side_picture
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.orders.models import Order
-from yenzo.apps.orders.outside import mail_gateway
 from yenzo.apps.orders.showing import ShownPiece
+from yenzo.apps.outbox.interface import Writer, mails_are_written
+from yenzo.apps.outbox.services.mails import MailWish, want_mail
 from yenzo.gateways.mail.interface import Mail, MailPicture
 
 SUBJECTS = {
     "placed": gettext_noop("Your order {number}: please check it once more"),
+    "asked": gettext_noop("An order was placed with your address"),
     "paid": gettext_noop("Your order {number} is paid"),
 }
 WORKSHOP_SUBJECTS = {"placed": "New order {number} from {name}", "paid": "Order {number} is paid"}
+LABELS = {
+    "placed": "Order placed",
+    "asked": "Order placed, address not proven",
+    "paid": "Order paid",
+}
 
 
-def send_mails(order_id: int, occasion: str) -> None:
-    """Send the customer's and the workshop's mail; a mail that went out already isn't sent again."""
-    order = Order.objects.get(pk=order_id)
-    with read_in(order.language):
-        _send(order, occasion, order.customer_mail, gettext(SUBJECTS[occasion]), "customer")
-    with read_in(settings.LANGUAGE_CODE):
-        _send(order, occasion, settings.WORKSHOP_MAIL, WORKSHOP_SUBJECTS[occasion], "workshop")
+def want_order_mails(actor: Actor, order: Order, occasion: str) -> None:
+    """Have the mails of an occasion ("placed", "paid") sent to customer and workshop."""
+    to_customer = "asked" if occasion == "placed" and not order.is_mail_proven else occasion
+    for who, name, to in (
+        ("customer", to_customer, order.customer_mail),
+        ("workshop", occasion, settings.WORKSHOP_MAIL),
+    ):
+        key = f"{order.number}-{occasion}-{who}"
+        want_mail(actor, MailWish(key, writer=f"order-{name}-{who}", about=str(order.pk), to=to))
 
 
-def _send(order: Order, occasion: str, to: str, subject: str, recipient: str) -> None:
+def _to_customer(occasion: str) -> Writer:
+    def write(about: str, key: str) -> Mail:
+        order = Order.objects.get(pk=about)
+        with read_in(order.language):
+            subject = gettext(SUBJECTS[occasion]).format(number=order.number)
+            address = settings.SITE_ADDRESS + reverse("shop:order", args=[order.token])
+            if occasion == "asked":
+                context = {"order": order, "address": address, "workshop_name": settings.WORKSHOP_NAME}
+                text = render_to_string("orders/mail/asked.txt", context)
+                return Mail(key, settings.WORKSHOP_MAIL, order.customer_mail, subject, text)
+            return _full(order, key, occasion, order.customer_mail, subject, address)
+
+    label = f"{LABELS[occasion]}, to the customer"
+    return Writer(f"order-{occasion}-customer", label, write, is_counted=occasion == "asked")
+
+
+def _to_workshop(occasion: str) -> Writer:
+    def write(about: str, key: str) -> Mail:
+        order = Order.objects.get(pk=about)
+        with read_in(settings.LANGUAGE_CODE):
+            subject = WORKSHOP_SUBJECTS[occasion].format(number=order.number, name=order.customer_name)
+            address = settings.SITE_ADDRESS + reverse("orders:order", args=[order.number])
+            return _full(order, key, occasion, settings.WORKSHOP_MAIL, subject, address)
+
+    return Writer(f"order-{occasion}-workshop", f"{LABELS[occasion]}, to the workshop", write)
+
+
+def _full(order: Order, key: str, occasion: str, to: str, subject: str, address: str) -> Mail:
     shown = [ShownPiece(piece) for piece in order.pieces.select_related("order", "revision")]
-    mail = Mail(
-        key=f"{order.number}-{occasion}-{recipient}",
-        sender=settings.WORKSHOP_MAIL,
-        to=to,
-        subject=subject.format(number=order.number, name=order.customer_name),
-        text=_text(order, shown, occasion, recipient),
-        pictures=tuple(_pictures(shown)),
-    )
-    mail_gateway().send(mail)
-
-
-def _text(order: Order, shown: list[ShownPiece], occasion: str, recipient: str) -> str:
-    if recipient == "customer":
-        address = reverse("shop:order", args=[order.token])
-    else:
-        address = reverse("orders:order", args=[order.number])
     context = {
         "order": order,
         "pieces": shown,
         "occasion": occasion,
-        "is_customer": recipient == "customer",
-        "address": settings.SITE_ADDRESS + address,
+        "is_customer": to == order.customer_mail,
+        "address": address,
         "workshop_name": settings.WORKSHOP_NAME,
     }
-    return render_to_string("orders/mail/order.txt", context)
+    text = render_to_string("orders/mail/order.txt", context)
+    return Mail(key, settings.WORKSHOP_MAIL, to, subject, text, tuple(_pictures(shown)))
 
 
 def _pictures(shown: list[ShownPiece]) -> list[MailPicture]:
@@ -65,3 +91,10 @@ def _pictures(shown: list[ShownPiece]) -> list[MailPicture]:
         for one in shown
         for side in one.walked.scene.sides
     ]
+
+
+def register() -> None:
+    """Say who writes them."""
+    mails_are_written(
+        *(_to_customer(occasion) for occasion in SUBJECTS), *(_to_workshop(occasion) for occasion in WORKSHOP_SUBJECTS)
+    )

@@ -1,6 +1,8 @@
 """One payment from beginning to end: an order and a way to pay come in, the order as it stands then goes out."""
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR, Actor
+from yenzo.apps.orders.interface import order_paid
+from yenzo.apps.orders.mails import want_order_mails
 from yenzo.apps.orders.models import Order, Payment
 from yenzo.apps.orders.outside import payment_gateway
 from yenzo.apps.orders.services.payments import record_outcome, start_payment
@@ -16,6 +18,16 @@ def pay_order(actor: Actor, order: Order, way: str) -> Order:
         order.refresh_from_db()
         return order
     return record_outcome(SYSTEM_ACTOR, payment.pk, outcome)
+
+
+def tell_paid(order_id: int) -> None:
+    """Tell everybody whom it concerns that an order is paid. One who fails doesn't keep it from the others."""
+    order = Order.objects.get(pk=order_id)
+    want_order_mails(SYSTEM_ACTOR, order, "paid")
+    failed = [error for _, error in order_paid.send_robust(Payment, order=order) if error is not None]
+    errors = [error for error in failed if isinstance(error, Exception)]
+    if errors:
+        raise ExceptionGroup(f"What follows from the payment of {order} did not all succeed", errors)
 
 
 def settle(payment_id: int) -> None:

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from yenzo.apps.orders.views import orders, outbox
+from yenzo.apps.orders.views import orders
 
 app_name = "orders"
 urlpatterns = [
@@ -13,6 +13,4 @@ urlpatterns = [
         name="piece_picture",
     ),
     path("orders/<int:number>/<int:piece_number>/uploads/<uuid:upload_id>/", orders.original, name="original"),
-    path("outbox/", outbox.outbox, name="outbox"),
-    path("outbox/<slug:key>/", outbox.mail_file, name="mail_file"),
 ]

@@ -1,26 +1,32 @@
 """Jobs of production. Each may run twice, on two workers even, and finishes once."""
 
-from procrastinate import RetryStrategy
+from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.production.making import make
-from yenzo.apps.production.services.packs import note_failure
+from yenzo.apps.production.services.packs import note_delay, note_failure
 from yenzo.core.errors import YenzoError
 
+MOST_ATTEMPTS = 4
+FAULT = "Something on our side failed."
 
-@app.task(name="production.make_pack", retry=RetryStrategy(max_attempts=4, exponential_wait=3))
-def make_pack(*, pack_id: int) -> None:
-    """Make the pack of a piece and keep it."""
+
+@app.task(
+    name="production.make_pack",
+    pass_context=True,
+    retry=RetryStrategy(max_attempts=MOST_ATTEMPTS, exponential_wait=3),
+)
+def make_pack(context: JobContext, *, pack_id: int) -> None:
+    """Make the pack of a piece and keep it. It has failed when the last attempt has."""
     try:
         make(pack_id)
     except YenzoError as error:
         # It would end the same way each time: staff decide.
         note_failure(SYSTEM_ACTOR, pack_id, error.message)
     except Exception:
-        note_failure(
-            SYSTEM_ACTOR,
-            pack_id,
-            "Something on our side failed. It is tried again a few times by itself; after that, try it here.",
-        )
+        if context.job.attempts + 1 >= MOST_ATTEMPTS:
+            note_failure(SYSTEM_ACTOR, pack_id, f"{FAULT} It was tried {MOST_ATTEMPTS} times; please try it here.")
+        else:
+            note_delay(SYSTEM_ACTOR, pack_id, f"{FAULT} It is tried again by itself in a moment.")
         raise

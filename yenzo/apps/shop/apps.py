@@ -6,7 +6,8 @@ class ShopConfig(AppConfig):
     label = "shop"
 
     def ready(self) -> None:
-        """Say what is kept, and for how long."""
-        from yenzo.apps.shop.keeping import register
+        """Say what is kept, for how long, and who writes the mails."""
+        from yenzo.apps.shop import keeping, mails
 
-        register()
+        keeping.register()
+        mails.register()

@@ -3,25 +3,25 @@
 from django import forms
 from django.utils.translation import gettext_lazy
 
+from yenzo.apps.accounts.fields import LineField, LinesField, MailField
+
 CHECK = gettext_lazy("I have checked the spelling of everything that will be made.")
 
 
 class LinkForm(forms.Form):
-    mail = forms.EmailField(
-        label=gettext_lazy("Your mail address"), widget=forms.EmailInput(attrs={"autocomplete": "email"})
-    )
+    mail = MailField(label=gettext_lazy("Your mail address"), widget=forms.EmailInput(attrs={"autocomplete": "email"}))
 
 
 class CheckoutForm(forms.Form):
-    name = forms.CharField(
+    name = LineField(
         max_length=120, label=gettext_lazy("Your name"), widget=forms.TextInput(attrs={"autocomplete": "name"})
     )
-    mail = forms.EmailField(
+    mail = MailField(
         label=gettext_lazy("Your mail address"),
         help_text=gettext_lazy("The confirmation goes there."),
         widget=forms.EmailInput(attrs={"autocomplete": "email"}),
     )
-    address = forms.CharField(
+    address = LinesField(
         max_length=600,
         label=gettext_lazy("Where shall we send it?"),
         widget=forms.Textarea(attrs={"rows": 4, "autocomplete": "street-address"}),

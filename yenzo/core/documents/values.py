@@ -1,5 +1,6 @@
 """The small types that documents are made of: raw JSON values come in, checked and normalised ones go out."""
 
+import re
 import unicodedata
 from decimal import Decimal
 from typing import Annotated
@@ -13,12 +14,21 @@ class Frozen(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
+# What some systems break lines with besides the line feed: VT, FF, NEL, LINE SEPARATOR, PARAGRAPH SEPARATOR.
+OTHER_BREAKS = re.compile("\r\n|[\r\x0b\x0c\x85\u2028\u2029]")
+
+
 def clean_text(value: str) -> str:
-    """Return the text in NFC without control characters, line breaks and tabs excepted."""
+    """Return the text in NFC without control characters; line breaks of any kind become line feeds, tabs stay."""
     if value.isascii() and value.isprintable():
         return value
-    text = unicodedata.normalize("NFC", value.replace("\r\n", "\n").replace("\r", "\n"))
+    text = unicodedata.normalize("NFC", OTHER_BREAKS.sub("\n", value))
     return "".join(char for char in text if char in "\n\t" or unicodedata.category(char) not in {"Cc", "Cs"})
+
+
+def clean_line(value: str) -> str:
+    """Return the text as one line: cleaned, with a single space for each run of breaks, tabs and spaces."""
+    return " ".join(clean_text(value).split())
 
 
 def _only_plain_amounts(value: object) -> object:

@@ -2,6 +2,10 @@
 
 from abc import ABC, abstractmethod
 from dataclasses import dataclass
+from datetime import UTC, datetime
+from email import policy
+from email.message import EmailMessage
+from email.utils import format_datetime
 
 
 @dataclass(frozen=True)
@@ -30,3 +34,15 @@ class MailGateway(ABC):
     @abstractmethod
     def send(self, mail: Mail) -> None:
         """Send a mail unless its key was sent already."""
+
+
+def mail_message(mail: Mail) -> EmailMessage:
+    """Return a mail as a message (RFC 5322). Its heads are single lines, whatever was typed into them."""
+    message = EmailMessage(policy=policy.SMTP)
+    for head, value in (("From", mail.sender), ("To", mail.to), ("Subject", mail.subject)):
+        message[head] = " ".join(value.split())
+    message["Date"] = format_datetime(datetime.now(UTC))
+    message.set_content(mail.text)
+    for picture in mail.pictures:
+        message.add_attachment(picture.png, maintype="image", subtype="png", filename=picture.name)
+    return message

@@ -1,16 +1,17 @@
 """An outbox in a folder instead of the post: each mail is a standard message file (RFC 5322)."""
 
 import re
-import tempfile
+import secrets
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 from email import policy
 from email.message import EmailMessage
 from email.parser import BytesParser
-from email.utils import format_datetime, parsedate_to_datetime
+from email.utils import parsedate_to_datetime
 from pathlib import Path
 
-from yenzo.gateways.mail.interface import Mail, MailGateway
+from yenzo.gateways.mail.interface import Mail, MailGateway, mail_message
 
 
 @dataclass(frozen=True)
@@ -37,39 +38,47 @@ class OutboxFolder(MailGateway):
         path = self._path(mail.key)
         if path.exists():
             return
-        with tempfile.NamedTemporaryFile(dir=self._folder, delete=False) as draft:
-            draft.write(_message(mail).as_bytes(policy=policy.SMTP))
-        Path(draft.name).replace(path)
+        message = mail_message(mail).as_bytes()
+        draft = self._folder / f".{path.stem}.{secrets.token_hex(6)}"
+        try:
+            draft.write_bytes(message)
+            draft.replace(path)
+        finally:
+            draft.unlink(missing_ok=True)
 
-    def kept(self) -> list[KeptMail]:
-        """Return all mails, the latest first."""
-        mails = [_read(path) for path in self._folder.glob("*.eml")]
-        return sorted(mails, key=lambda mail: (mail.sent_at, mail.key), reverse=True)
+    def read(self, key: str) -> KeptMail | None:
+        """Return a mail that is kept, or None when there is none of that key."""
+        message = self._message(key)
+        return _kept(key, message) if message else None
 
-    def find(self, key: str) -> bytes | None:
-        """Return a mail as its message file, or None when there is none of that key."""
+    def find(self, key: str, change_text: Callable[[str], str]) -> bytes | None:
+        """Return a mail as its message file with its text changed, or None when there is none of that key."""
+        message = self._message(key)
+        body = message.get_body(("plain",)) if message else None
+        if message is None or body is None:
+            return None
+        body.set_content(change_text(body.get_content()))
+        return message.as_bytes()
+
+    def drop(self, keys: Iterable[str]) -> None:
+        """Forget mails."""
+        for key in keys:
+            self._path(key).unlink(missing_ok=True)
+
+    def _message(self, key: str) -> EmailMessage | None:
         path = self._path(key)
-        return path.read_bytes() if path.is_file() else None
+        if not path.is_file():
+            return None
+        return BytesParser(EmailMessage, policy=policy.SMTP).parsebytes(path.read_bytes())
 
     def _path(self, key: str) -> Path:
         return self._folder / f"{re.sub(r'[^a-z0-9-]', '-', key.lower())}.eml"
 
 
-def _message(mail: Mail) -> EmailMessage:
-    message = EmailMessage()
-    message["From"], message["To"], message["Subject"] = mail.sender, mail.to, mail.subject
-    message["Date"] = format_datetime(datetime.now(UTC))
-    message.set_content(mail.text)
-    for picture in mail.pictures:
-        message.add_attachment(picture.png, maintype="image", subtype="png", filename=picture.name)
-    return message
-
-
-def _read(path: Path) -> KeptMail:
-    message = BytesParser(policy=policy.default).parsebytes(path.read_bytes())
+def _kept(key: str, message: EmailMessage) -> KeptMail:
     body = message.get_body(("plain",))
     return KeptMail(
-        key=path.stem,
+        key=key,
         to=str(message["To"]),
         subject=str(message["Subject"]),
         text=body.get_content().replace("\r\n", "\n") if body else "",

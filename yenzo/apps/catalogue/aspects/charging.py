@@ -5,6 +5,7 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.accounts.fields import LineField, LinesField
 from yenzo.apps.catalogue.aspects.choosing import possibilities
 from yenzo.apps.catalogue.aspects.interface import (
     Aspect,
@@ -159,7 +160,7 @@ def _band_fields(field: AnyField | None, charge: AnyCharge | None) -> dict[str, 
         ),
         "bands": shown_for(
             "bands",
-            forms.CharField(
+            LinesField(
                 required=False,
                 widget=forms.Textarea(attrs={"rows": 4, "placeholder": "1 = 4.00\n10 = -5 %"}),
                 initial="\n".join(_written(band) for band in bands),
@@ -174,7 +175,7 @@ def _formula_fields(setup: Setup, charge: AnyCharge | None) -> dict[str, forms.F
     return {
         "formula": shown_for(
             "formula",
-            forms.CharField(
+            LineField(
                 required=False,
                 max_length=1000,
                 initial=getattr(charge, "formula", ""),
@@ -189,7 +190,7 @@ def _formula_fields(setup: Setup, charge: AnyCharge | None) -> dict[str, forms.F
 def _common_fields(charge: AnyCharge | None) -> dict[str, forms.Field]:
     rounding = charge.rounding if charge else None
     return {
-        "label": forms.CharField(
+        "label": LineField(
             required=False, max_length=200, initial=charge.label if charge else "", label="What the price row says"
         ),
         "per": forms.ChoiceField(choices=PER, initial=charge.per if charge else "piece", label="Charged"),

@@ -4,6 +4,7 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.choosing import possibilities
 from yenzo.core.asking.words import value_name
 from yenzo.core.documents.fields import (
@@ -152,6 +153,6 @@ def condition_of(setup: Setup, code: str, beside: str) -> dict[str, Any]:
 
 def beside_field(label: str, initial: str) -> forms.Field:
     """Return the box beside a condition, to be shown only while that takes what is written."""
-    field = forms.CharField(required=False, max_length=500, initial=initial, label=label)
+    field = LineField(required=False, max_length=500, initial=initial, label=label)
     field.is_beside = True  # type: ignore[attr-defined]
     return field

@@ -4,6 +4,7 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined, points_in, shown_for
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.fields import PRODUCED
@@ -106,7 +107,7 @@ class LayoutAspect(Aspect):
         points = placement.points if isinstance(placement, CurvePlacement) else _wave(area)
         fields["points"] = shown_for(
             "curve",
-            forms.CharField(
+            LineField(
                 required=False,
                 max_length=1000,
                 initial=", ".join(f"{plain_number(x)} {plain_number(y)}" for x, y in points),
@@ -281,7 +282,7 @@ class JoinedAspect(Aspect):
         texts = [field for field in line.setup.fields if isinstance(field, PRODUCED)]
         names = ", ".join(f"{{{field.label}}}" for field in texts)
         return {
-            "joined": forms.CharField(
+            "joined": LineField(
                 required=False,
                 max_length=500,
                 initial=_labelled(line.setup, text_of(line).joined),

@@ -5,6 +5,7 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined, plain_decimal
 from yenzo.core.asking.words import say_amount
 from yenzo.core.documents.fields import ComputedField, DateField, ExtraField, NoteField, NumberField, PhoneField
@@ -36,9 +37,7 @@ class RangeAspect(Aspect):
         assert isinstance(line.field, NumberField)
         labels = {"least": "Least", "most": "Most", "step": "Step, counted from the least"}
         return {
-            "unit": forms.CharField(
-                required=False, max_length=20, initial=line.field.unit, label="Unit, as mm or years"
-            ),
+            "unit": LineField(required=False, max_length=20, initial=line.field.unit, label="Unit, as mm or years"),
             **{
                 name: forms.DecimalField(
                     required=False,
@@ -77,13 +76,13 @@ class FormulaAspect(Aspect):
         assert isinstance(line.field, ComputedField)
         names = "; ".join(f"{name}: {words}" for name, words in known_names(line.setup).items())
         return {
-            "formula": forms.CharField(
+            "formula": LineField(
                 max_length=1000,
                 initial=line.field.formula,
                 label="Formula",
                 help_text=f"It may name: {names}. Functions: round, up, down, min, max, abs, root, count.",
             ),
-            "unit": forms.CharField(required=False, max_length=20, initial=line.field.unit, label="Unit, as mm or m²"),
+            "unit": LineField(required=False, max_length=20, initial=line.field.unit, label="Unit, as mm or m²"),
             "decimals": forms.IntegerField(min_value=0, max_value=6, initial=line.field.decimals, label="Decimals"),
             "way": forms.ChoiceField(choices=self.WAYS, initial=line.field.way, label="Rounded"),
             "shown": forms.BooleanField(required=False, initial=line.field.shown, label="Customers see it"),
@@ -134,7 +133,7 @@ class DaysAspect(Aspect):
                 widget=forms.CheckboxSelectMultiple,
                 label="Closed on",
             ),
-            "closed_days": forms.CharField(
+            "closed_days": LineField(
                 required=False,
                 max_length=6000,
                 initial=", ".join(day.isoformat() for day in field.closed_days),
@@ -178,7 +177,7 @@ class ExtraAspect(Aspect):
             "most": forms.IntegerField(
                 min_value=1, max_value=10_000, initial=line.field.most, label="At most so many with a piece"
             ),
-            "sku": forms.CharField(required=False, max_length=60, initial=line.field.sku, label="SKU, for its stock"),
+            "sku": LineField(required=False, max_length=60, initial=line.field.sku, label="SKU, for its stock"),
         }
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:

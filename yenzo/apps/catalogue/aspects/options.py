@@ -4,6 +4,7 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.accounts.fields import LinesField
 from yenzo.apps.catalogue.aspects.choosing import MOST_NAMED, dropped_amounts, possibilities
 from yenzo.apps.catalogue.aspects.conditions import (
     beside_field,
@@ -35,7 +36,7 @@ class OptionsAspect(Aspect):
             f"{option.label} = {option.produced}" if option.produced else option.label for option in line.field.options
         ]
         return {
-            "options": forms.CharField(
+            "options": LinesField(
                 widget=forms.Textarea(attrs={"rows": min(len(lines) + 2, 10)}),
                 initial="\n".join(lines),
                 label="One choice a line; after “ = ” what is produced, if it is another text",

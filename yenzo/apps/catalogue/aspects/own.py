@@ -4,6 +4,7 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined
 from yenzo.core.artwork.tinting import Tints
 from yenzo.core.documents.fields import FixedArtworkField, FixedTextField, OptionsField
@@ -35,7 +36,7 @@ class FixedTextAspect(Aspect):
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, FixedTextField)
-        return {"text": forms.CharField(max_length=200, initial=line.field.text, label="Text")}
+        return {"text": LineField(max_length=200, initial=line.field.text, label="Text")}
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         return [line.set("text", given["text"])]

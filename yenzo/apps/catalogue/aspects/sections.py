@@ -4,6 +4,7 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.accounts.fields import LineField, LinesField
 from yenzo.apps.catalogue.aspects.asking import SectionAskWhenAspect
 from yenzo.apps.catalogue.aspects.interface import Aspect, Operations, SectionLine, WholeForm, plain_decimal
 from yenzo.apps.catalogue.aspects.sentence import CHARGE, Part, charge_parts
@@ -24,8 +25,8 @@ class TitleAspect(Aspect[SectionLine]):
 
     def form_fields(self, line: SectionLine) -> dict[str, forms.Field]:
         return {
-            "title": forms.CharField(max_length=200, initial=line.section.title, label="Title"),
-            "introduction": forms.CharField(
+            "title": LineField(max_length=200, initial=line.section.title, label="Title"),
+            "introduction": LinesField(
                 required=False,
                 max_length=2000,
                 initial=line.section.introduction,

@@ -6,6 +6,7 @@ from typing import Any
 from django import forms
 from pydantic import ValidationError
 
+from yenzo.apps.accounts.fields import LinesField
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined
 from yenzo.apps.catalogue.kinds import KIND_WORDS, MODELS, beginning_of
 from yenzo.core.documents.fields import AddressField
@@ -119,7 +120,7 @@ class ExplanationAspect(Aspect):
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         fields: dict[str, forms.Field] = {
-            "explanation": forms.CharField(
+            "explanation": LinesField(
                 required=False,
                 max_length=4000,
                 initial=line.field.explanation,

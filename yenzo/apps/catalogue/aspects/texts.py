@@ -5,6 +5,7 @@ from typing import Any, ClassVar
 from django import forms
 from pydantic import ValidationError
 
+from yenzo.apps.accounts.fields import LineField, LinesField
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined
 from yenzo.core.asking.patterns import pattern_fault, pattern_words
 from yenzo.core.asking.texts import describe_allowed
@@ -88,7 +89,7 @@ class AllowedAspect(Aspect):
         return {
             "any": forms.BooleanField(required=False, initial=allowed is None, label="Any characters at all"),
             **sets,
-            "others": forms.CharField(
+            "others": LineField(
                 required=False, max_length=200, initial=allowed.others if allowed else "", label="And these"
             ),
             "emoji": forms.BooleanField(required=False, initial=line.field.emoji, label="Emoji may be typed"),
@@ -137,23 +138,23 @@ class PatternAspect(Aspect):
         assert isinstance(line.field, TextField)
         have = line.field.pattern
         return {
-            "shapes": forms.CharField(
+            "shapes": LinesField(
                 required=False,
                 initial="\n".join(have.shapes) if have else "",
                 widget=forms.Textarea(attrs={"rows": 3, "placeholder": "AA 9999"}),
                 label="Shapes, one a line; empty for any",
                 help_text="A is a letter, 9 a digit, * any character; what is in [brackets] may be missing.",
             ),
-            "words": forms.CharField(
+            "words": LineField(
                 required=False,
                 max_length=200,
                 initial=have.words if have else "",
                 label="What that is in words, if the shape doesn't say it well",
             ),
-            "passes": forms.CharField(
+            "passes": LineField(
                 required=False, max_length=60, initial=have.passes if have else "", label="An example that passes"
             ),
-            "fails": forms.CharField(
+            "fails": LineField(
                 required=False, max_length=60, initial=have.fails if have else "", label="An example that must not pass"
             ),
         }

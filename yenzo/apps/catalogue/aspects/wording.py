@@ -4,6 +4,7 @@ from typing import Any, get_args
 
 from django import forms
 
+from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations
 from yenzo.core.documents.entries import MOST_FILES
 from yenzo.core.documents.fields import (
@@ -25,11 +26,11 @@ class LabelAspect(Aspect):
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         field = line.field
         return {
-            "label": forms.CharField(max_length=200, initial=field.label, label="Label for the customer"),
-            "workshop_name": forms.CharField(
+            "label": LineField(max_length=200, initial=field.label, label="Label for the customer"),
+            "workshop_name": LineField(
                 max_length=200, required=False, initial=field.workshop_name, label="Name for the workshop, if another"
             ),
-            "help": forms.CharField(max_length=500, required=False, initial=field.help, label="Help line under it"),
+            "help": LineField(max_length=500, required=False, initial=field.help, label="Help line under it"),
         }
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
@@ -68,7 +69,7 @@ class SampleAspect(Aspect):
             ("default", "Entry to begin with (produced if left)"),
         )
         return {
-            name: forms.CharField(required=False, max_length=200, initial=getattr(line.field, name), label=label)
+            name: LineField(required=False, max_length=200, initial=getattr(line.field, name), label=label)
             for name, label in texts
         }
 

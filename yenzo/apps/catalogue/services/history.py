@@ -5,21 +5,23 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from django.db import connection, transaction
+from django.db import transaction
 from django.db.models import Max
 
 from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.catalogue.models import KitMember, KitScope, Material, SharedChange, StockItem
+from yenzo.apps.catalogue.services.locks import HISTORY, one_after_another
 from yenzo.core.errors import DocumentError
 
-# One after another, whoever it is (an arbitrary number that nothing else locks).
-HISTORY_LOCK = 7_203_911
 Way = Literal["undo", "redo"]
 
 
 @dataclass(frozen=True)
 class Keeper:
-    """How one kind of thing is read and put back, as JSON values; None for what isn't there."""
+    """How one kind of thing is read and put back, as JSON values; None for what isn't there.
+
+    What is read stays locked until the transaction ends: sales and other people change some of it too.
+    """
 
     read: Callable[[str], Any]
     write: Callable[[str, Any], None]
@@ -30,7 +32,7 @@ def recorded(actor: Actor, kept_by: str, subject: str, label: str) -> Iterator[N
     """Carry out a change in one transaction with the record of it; one that changes nothing leaves none."""
     keeper = KEEPERS[kept_by]
     with transaction.atomic():
-        _lock()
+        one_after_another(HISTORY)
         before = keeper.read(subject)
         yield
         after = keeper.read(subject)
@@ -56,7 +58,7 @@ def step_shared(actor: Actor, way: Way) -> str:
     """
     changes = SharedChange.objects
     with transaction.atomic():
-        _lock()
+        one_after_another(HISTORY)
         change = (changes.undoable_by if way == "undo" else changes.redoable_by)(actor.member).first()
         if change is None:
             message = "There is nothing of yours to undo." if way == "undo" else "There is nothing to do again."
@@ -82,14 +84,10 @@ def _next_move() -> int:
     return (SharedChange.objects.aggregate(last=Max("moved"))["last"] or 0) + 1
 
 
-def _lock() -> None:
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT pg_advisory_xact_lock(%s)", [HISTORY_LOCK])
-
-
 def _read_material(subject: str) -> Any:
     kind, _, key = subject.partition("/")
-    return Material.objects.filter(kind=kind, key=key).values_list("document", flat=True).first()
+    found = Material.objects.select_for_update().filter(kind=kind, key=key).first()
+    return found and found.document
 
 
 def _write_material(subject: str, document: Any) -> None:
@@ -101,8 +99,11 @@ def _write_material(subject: str, document: Any) -> None:
 
 
 def _read_stock(subject: str) -> Any:
-    counted = dict(StockItem.objects.values_list("sku", "pieces"))
-    return {sku: counted.get(sku) for sku in subject.split("\n")}
+    skus = subject.split("\n")
+    # In the order in which orders take them, so that neither waits for the other.
+    items = StockItem.objects.select_for_update().filter(sku__in=skus).order_by("sku")
+    counted = {item.sku: item.pieces for item in items}
+    return {sku: counted.get(sku) for sku in skus}
 
 
 def _write_stock(_subject: str, counts: Any) -> None:
@@ -116,7 +117,8 @@ MEMBER = ("product_id", "is_picked", "is_excluded", "variants", "overrides")
 
 
 def _read_kit(subject: str) -> Any:
-    scope = KitScope.objects.filter(kit_id=int(subject)).values("reach", "category", "only_signed_in").first()
+    scopes = KitScope.objects.select_for_update().filter(kit_id=int(subject))
+    scope = scopes.values("reach", "category", "only_signed_in").first()
     members = list(KitMember.objects.filter(kit_id=int(subject)).order_by("product_id").values(*MEMBER))
     return scope and {**scope, "members": members}
 

@@ -11,6 +11,7 @@ from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.catalogue.kits import Kits, own_setup
 from yenzo.apps.catalogue.models import KitMember, KitScope, Product, Revision
 from yenzo.apps.catalogue.services.history import recorded
+from yenzo.apps.catalogue.services.locks import PUBLISHING, one_after_another
 from yenzo.apps.catalogue.services.products import insert_product, insert_revision, unready
 from yenzo.apps.catalogue.to_core import setup_of_draft, setup_of_revision
 from yenzo.apps.files.store import StoredAssets
@@ -112,6 +113,8 @@ def publish_kit(actor: Actor, kit_id: int, *, seen_version: int) -> tuple[Revisi
     Return the kit's revision and how many products got a new one.
     """
     with transaction.atomic():
+        # A product that is just being published is either seen here, or sees this kit.
+        one_after_another(PUBLISHING)
         kit = Product.objects.select_for_update().get(pk=kit_id)
         if kit.draft_version != seen_version:
             raise DocumentError("stale", kit.key, "The kit has changed since you opened this page. Look at it again.")

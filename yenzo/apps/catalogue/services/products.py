@@ -18,6 +18,7 @@ from yenzo.apps.catalogue.made_artwork import own_files
 from yenzo.apps.catalogue.models import Product, Revision, RevisionFile
 from yenzo.apps.catalogue.models.products import MOST_IN_A_CATEGORY
 from yenzo.apps.catalogue.services.drafts import edit_draft
+from yenzo.apps.catalogue.services.locks import PUBLISHING, one_after_another
 from yenzo.apps.catalogue.to_core import with_materials
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.files.store import StoredAssets, store_file
@@ -149,6 +150,7 @@ def add_tints(actor: Actor, path: Path, name: str, tints: Tints) -> dict[str, di
 def publish_setup(actor: Actor, product_id: int, *, seen_version: int) -> Revision:
     """Publish the draft as a new revision that holds all it depends on; raises DocumentError when it isn't ready."""
     with transaction.atomic():
+        one_after_another(PUBLISHING)
         product = Product.objects.select_for_update().get(pk=product_id)
         if product.draft_version != seen_version:
             message = "The draft has changed since you opened it. Look at it again before publishing."

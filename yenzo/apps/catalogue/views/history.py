@@ -1,7 +1,7 @@
 """Taking back what was done to materials, stock and kits' users."""
 
 from django.contrib import messages
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import redirect
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
@@ -25,4 +25,5 @@ def step(request: HttpRequest) -> HttpResponse:
     except DocumentError as error:
         messages.error(request, error.message)
     to = request.POST.get("next", "")
-    return redirect(to if url_has_allowed_host_and_scheme(to, {request.get_host()}) else "catalogue:materials")
+    is_ours = to.startswith("/") and url_has_allowed_host_and_scheme(to, {request.get_host()})
+    return HttpResponseRedirect(to) if is_ours else redirect("catalogue:materials")

@@ -6,6 +6,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
+from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.catalogue.kit_forms import NewKitForm, OverrideForm, ScopeForm
@@ -80,10 +81,9 @@ def kit_publish(request: HttpRequest, key: str) -> HttpResponse:
     """Show what publishing a kit changes, product by product, or publish it with all of them."""
     kit, trouble = _kit(key), ""
     if request.method == "POST":
-        seen = request.POST.get("seen", "")
         try:
-            version = int(seen) if seen.isdecimal() else -1
-            revision, count = publish_kit(actor_of(request.user), kit.pk, seen_version=version)
+            seen = sent_number(request, "seen")
+            revision, count = publish_kit(actor_of(request.user), kit.pk, seen_version=seen)
         except DocumentError as error:
             trouble = error.message
         else:

@@ -7,6 +7,7 @@ from django.shortcuts import get_object_or_404
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
+from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.catalogue.aspects import ASPECTS, FormLine
@@ -56,8 +57,7 @@ def move_line(request: HttpRequest, key: str, field_key: str) -> HttpResponse:
     """Move a line to where another one stands, into its section."""
     line = _line(get_object_or_404(Product, key=key), field_key)
     shown = [field for _, fields in line.setup.form_order for field in fields]
-    sent = request.POST.get("position", "")
-    there = shown[min(int(sent), len(shown) - 1) if sent.isdecimal() else 0]
+    there = shown[min(sent_number(request, "position", 0), len(shown) - 1)]
     position = [field.key for field in line.setup.fields].index(there.key)
     operations = [{"do": "move", "path": ["fields"], "key": field_key, "position": position}]
     if there.section != line.field.section:

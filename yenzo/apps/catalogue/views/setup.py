@@ -11,7 +11,9 @@ from django.shortcuts import get_object_or_404, render
 from django.template.loader import render_to_string
 from django.urls import reverse
 from django.utils.safestring import SafeString, mark_safe
+from django.views.decorators.http import require_POST
 
+from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.catalogue.aspects import FormLine, Part, sentence_of
@@ -170,13 +172,12 @@ def changed(
 ) -> HttpResponse:
     """Apply operations to the draft of a product and answer with the page's partial, or with what was refused."""
     product = get_object_or_404(Product, key=key)
-    seen = request.POST.get("seen", "")
+    seen = sent_number(request, "seen", product.draft_version)
 
     def change() -> str:
         if not operations:
             return ""
-        version = int(seen) if seen.isdecimal() else product.draft_version
-        edit_draft(actor_of(request.user), product.pk, operations, seen_version=version, label=label)
+        edit_draft(actor_of(request.user), product.pk, operations, seen_version=seen, label=label)
         return ""
 
     return answer(request, key, change, **more)
@@ -197,25 +198,27 @@ def answer(request: HttpRequest, key: str, change: Callable[[], str], **more: An
 
 
 @staff_page(*SELLERS)
+@require_POST
 def undo(request: HttpRequest, key: str) -> HttpResponse:
     product = get_object_or_404(Product, key=key)
     return answer(request, key, lambda: f"Undone: {undo_edit(actor_of(request.user), product.pk)}")
 
 
 @staff_page(*SELLERS)
+@require_POST
 def redo(request: HttpRequest, key: str) -> HttpResponse:
     product = get_object_or_404(Product, key=key)
     return answer(request, key, lambda: f"Done again: {redo_edit(actor_of(request.user), product.pk)}")
 
 
 @staff_page(*SELLERS)
+@require_POST
 def publish(request: HttpRequest, key: str) -> HttpResponse:
     product = get_object_or_404(Product, key=key)
-    seen = request.POST.get("seen", "")
+    seen = sent_number(request, "seen")
 
     def change() -> str:
-        version = int(seen) if seen.isdecimal() else -1
-        revision = publish_setup(actor_of(request.user), product.pk, seen_version=version)
+        revision = publish_setup(actor_of(request.user), product.pk, seen_version=seen)
         return f"Revision {revision.number} is live. See it in the shop: {reverse('shop:product', args=[key])}"
 
     return answer(request, key, change)

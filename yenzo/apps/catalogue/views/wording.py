@@ -6,6 +6,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
+from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.catalogue.kits import shown_draft
@@ -79,9 +80,8 @@ def own_language(request: HttpRequest, key: str) -> HttpResponse:
 
 
 def _edit(request: HttpRequest, product: Product, operations: list[dict[str, object]], label: str) -> None:
-    seen = request.POST.get("seen", "")
-    version = int(seen) if seen.isdecimal() else product.draft_version
-    edit_draft(actor_of(request.user), product.pk, operations, seen_version=version, label=label)
+    seen = sent_number(request, "seen", product.draft_version)
+    edit_draft(actor_of(request.user), product.pk, operations, seen_version=seen, label=label)
 
 
 def _language(setup: Setup, wanted: str | None) -> OtherLanguage:

@@ -10,8 +10,8 @@ from django.shortcuts import render
 from django.utils.translation import gettext
 from django.views.decorators.http import require_POST
 
+from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
-from yenzo.apps.designs.limiting import may_go_on
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.preparing import PreparationForm, preparation_of
 from yenzo.apps.designs.services.uploads import prepare_upload, take_upload

@@ -9,6 +9,7 @@ from django.db import models
 from django.db.models import Q
 from django.utils.translation import gettext_lazy
 
+from yenzo.apps.accounts.addresses import AddressError, mail_identity
 from yenzo.apps.catalogue.models import Revision
 from yenzo.apps.designs.models import Upload
 
@@ -28,6 +29,13 @@ class OrderQuerySet(models.QuerySet["Order"]):
     def for_list(self) -> Self:
         """Return all orders with what the list shows of them, the latest first."""
         return self.prefetch_related("pieces__revision").order_by("-pk")
+
+    def of_customer(self, mail: str) -> Self:
+        """Return the orders of who proved this mail address."""
+        try:
+            return self.for_list().filter(customer_identity=mail_identity(mail))
+        except AddressError:
+            return self.none()
 
     def numbered(self, number: int) -> Self:
         """Return the order with the number that people use."""
@@ -60,6 +68,10 @@ class Order(models.Model):
     visitor = models.UUIDField(default=uuid.uuid4)
     customer_name = models.CharField(max_length=120)
     customer_mail = models.EmailField()
+    customer_identity = models.CharField(
+        max_length=320, blank=True, db_index=True, help_text="the mail address as it is compared; none of old ones"
+    )
+    is_mail_proven = models.BooleanField(default=False, help_text="whether its customer had signed in with it")
     address = models.TextField(max_length=600)
     language = models.CharField(max_length=20, default="en-gb", help_text="of the customer")
     currency = models.CharField(max_length=3)

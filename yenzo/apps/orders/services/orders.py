@@ -10,14 +10,15 @@ from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
 from django.utils.translation import gettext, gettext_noop
-from procrastinate.contrib.django import app
 
+from yenzo.apps.accounts.addresses import mail_identity
 from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SYSTEM, Actor, service
 from yenzo.apps.catalogue.services.stock import OutOfStockError, return_stock, take_stock
 from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.to_core import walk_design
 from yenzo.apps.files.store import StoredAssets
+from yenzo.apps.orders.mails import want_order_mails
 from yenzo.apps.orders.models import Order, OrderEvent, Piece
 from yenzo.core.asking.ask import Asked
 from yenzo.core.speaking import reader
@@ -30,7 +31,10 @@ class OrderError(Exception):
 
 @dataclass(frozen=True)
 class Checkout:
-    """What a customer sends to order: who and where to, which basket was seen, and which checkout this is."""
+    """What a customer sends to order: who and where to, which basket was seen, and which checkout this is.
+
+    `proven_mail` is the address that the customer has signed in with, if so.
+    """
 
     key: uuid.UUID
     visitor: uuid.UUID
@@ -38,7 +42,12 @@ class Checkout:
     name: str
     mail: str
     address: str
-    signed_in: bool = False
+    proven_mail: str = ""
+
+    @property
+    def signed_in(self) -> bool:
+        """Whether the customer is signed in."""
+        return bool(self.proven_mail)
 
 
 def basket_digest(designs: list[Design]) -> str:
@@ -58,6 +67,8 @@ def place_order(actor: Actor, checkout: Checkout) -> Order:
             return made
         if not designs:
             raise OrderError(gettext("The basket is empty. It may have been ordered in another window already."))
+        if Order.objects.filter(checkout_key=checkout.key).exists():
+            raise OrderError(gettext("This checkout is somebody else's. Please go back to your basket and order anew."))
         if basket_digest(designs) != checkout.basket_seen:
             raise OrderError(
                 gettext("The basket was changed in another window. Please look through it again before ordering.")
@@ -69,7 +80,7 @@ def place_order(actor: Actor, checkout: Checkout) -> Order:
             raise OrderError(gettext("{why} Please look at your basket again.").format(why=error)) from error
         order = _insert_order(actor, checkout, list(zip(designs, walked, strict=True)))
         Design.objects.filter(pk__in=[design.pk for design in designs]).update(in_basket=False)
-        app.configure_task("orders.send_order_mails").defer(order_id=order.pk, occasion="placed")
+        want_order_mails(actor, order, "placed")
     return order
 
 
@@ -133,6 +144,8 @@ def _insert_order(actor: Actor, checkout: Checkout, pieces: list[tuple[Design, W
         visitor=checkout.visitor,
         customer_name=checkout.name,
         customer_mail=checkout.mail,
+        customer_identity=mail_identity(checkout.mail),
+        is_mail_proven=checkout.signed_in and mail_identity(checkout.proven_mail) == mail_identity(checkout.mail),
         address=checkout.address,
         language=reader(),
         currency=pieces[0][1].quote.currency,

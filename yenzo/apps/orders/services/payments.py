@@ -7,7 +7,6 @@ from django.utils.translation import gettext_noop
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
-from yenzo.apps.orders.interface import order_paid
 from yenzo.apps.orders.models import Order, OrderEvent, Payment
 from yenzo.apps.orders.services.orders import OrderError
 from yenzo.gateways.payment.interface import Outcome
@@ -44,6 +43,6 @@ def record_outcome(actor: Actor, payment_id: int, outcome: Outcome) -> Order:
         what = gettext_noop("Paid") if is_paid else gettext_noop("The payment was declined; nothing was taken")
         OrderEvent.objects.create(order=order, who=actor.name, what=what)
         if is_paid:
-            order_paid.send(Payment, order=order)
-            app.configure_task("orders.send_order_mails").defer(order_id=order.pk, occasion="paid")
+            # What follows from it is a job of its own: whatever fails there, the payment stays recorded.
+            app.configure_task("orders.tell_paid").defer(order_id=order.pk)
     return order

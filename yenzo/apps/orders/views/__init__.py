@@ -1,1 +1,1 @@
-"""The desk's pages: orders, one order, its files, the outbox."""
+"""The desk's pages: orders, one order, its files."""

@@ -23,6 +23,9 @@ class Pack(models.Model):
     steps_done = models.PositiveSmallIntegerField(default=0)
     steps = models.PositiveSmallIntegerField(default=0)
     trouble = models.CharField(max_length=500, blank=True)
+    questioned = models.CharField(
+        max_length=500, blank=True, help_text="what checks say today of what was agreed to when it was ordered"
+    )
     file = models.ForeignKey(StoredFile, null=True, blank=True, on_delete=models.PROTECT, related_name="+")
     engine = models.CharField(max_length=16, blank=True)
     wanted_at = models.DateTimeField(auto_now_add=True)

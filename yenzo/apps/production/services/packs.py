@@ -54,18 +54,26 @@ def note_progress(actor: Actor, pack_id: int, steps_done: int, steps: int) -> No
 
 
 @service(SYSTEM)
-def keep_pack(actor: Actor, pack_id: int, made: core_pack.Pack) -> Pack:
-    """Keep a pack that was made. The first one stays: that is the past."""
+def keep_pack(actor: Actor, pack_id: int, made: core_pack.Pack, *, questioned: str = "") -> Pack:
+    """Keep a pack that was made, with what today's checks ask of it. The first one stays: that is the past."""
     stored = store_file(made.data)
     with transaction.atomic():
         pack = Pack.objects.select_for_update(of=("self",)).select_related("piece__order").get(pk=pack_id)
         if pack.state == Pack.State.DONE:
             return pack
         pack.state, pack.file, pack.engine = Pack.State.DONE, stored, made.manifest.engine
-        pack.made_at, pack.steps_done = timezone.now(), pack.steps
+        pack.made_at, pack.steps_done, pack.trouble = timezone.now(), pack.steps, ""
+        pack.questioned = questioned[:500]
         pack.save()
         OrderEvent.objects.create(order=pack.piece.order, who=actor.name, what=f"Pack {pack.piece} is ready")
     return pack
+
+
+@service(SYSTEM)
+def note_delay(actor: Actor, pack_id: int, why: str) -> None:  # noqa: ARG001
+    """Say that a pack could not be made yet and is tried again by itself."""
+    delayed = {"state": Pack.State.WAITING, "trouble": why[:500], "steps_done": 0}
+    Pack.objects.filter(pk=pack_id).exclude(state=Pack.State.DONE).update(**delayed)
 
 
 @service(SYSTEM)

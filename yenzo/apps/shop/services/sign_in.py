@@ -3,9 +3,9 @@
 from django.core import signing
 from django.db import transaction
 from django.utils import timezone
-from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
+from yenzo.apps.outbox.services.mails import MailWish, want_mail
 from yenzo.apps.shop.models import LINK_LASTS, SignInLink
 from yenzo.core.speaking import reader
 
@@ -18,11 +18,11 @@ class LinkError(Exception):
 
 
 @service(*ANYBODY)
-def ask_for_link(actor: Actor, mail: str) -> SignInLink:  # noqa: ARG001 - anybody may
+def ask_for_link(actor: Actor, mail: str) -> SignInLink:
     """Have a link mailed to an address, in the language of who asks."""
     with transaction.atomic():
         link = SignInLink.objects.create(mail=mail, language=reader())
-        app.configure_task("shop.send_link").defer(link_id=str(link.pk))
+        want_mail(actor, MailWish(f"sign-in-{link.pk}", writer="sign-in", about=str(link.pk), to=mail))
     return link
 
 

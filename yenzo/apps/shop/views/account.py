@@ -7,8 +7,8 @@ from django.utils.translation import gettext
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST, require_safe
 
+from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
-from yenzo.apps.designs.limiting import may_go_on
 from yenzo.apps.designs.visitors import remember_customer, signed_in_mail
 from yenzo.apps.orders.models import Order
 from yenzo.apps.shop.forms import LinkForm
@@ -20,7 +20,7 @@ from yenzo.apps.shop.services.sign_in import LinkError, ask_for_link, link_of, u
 def account(request: HttpRequest) -> HttpResponse:
     """Show the orders of who is signed in, or the form that asks for a link."""
     mail = signed_in_mail(request)
-    orders = Order.objects.for_list().filter(customer_mail__iexact=mail) if mail else ()
+    orders = Order.objects.of_customer(mail) if mail else ()
     return render(request, "shop/account.html", {"mail": mail, "orders": orders, "form": LinkForm()})
 
 

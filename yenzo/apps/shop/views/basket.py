@@ -9,6 +9,7 @@ from django.utils.translation import gettext
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
 
+from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.services.designs import remove_design
@@ -19,6 +20,9 @@ from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.orders.services.orders import Checkout, OrderError, basket_digest, place_order
 from yenzo.apps.shop.basket import Basket, basket_of
 from yenzo.apps.shop.forms import CheckoutForm
+from yenzo.apps.shop.views.products import TOO_MANY, TOO_OFTEN
+
+REFUSED = 422
 
 
 @require_safe
@@ -56,6 +60,9 @@ def checkout(request: HttpRequest) -> HttpResponse:
     form = CheckoutForm(request.POST)
     if not form.is_valid():
         return _checkout_page(request, form, full)
+    if not may_go_on(request, "checkout"):
+        form.add_error(None, gettext(TOO_OFTEN))
+        return _checkout_page(request, form, full, status=TOO_MANY)
     given = form.cleaned_data
     wanted = Checkout(
         key=given["checkout_key"],
@@ -64,7 +71,7 @@ def checkout(request: HttpRequest) -> HttpResponse:
         name=given["name"],
         mail=given["mail"],
         address=given["address"],
-        signed_in=is_signed_in(request),
+        proven_mail=signed_in_mail(request),
     )
     try:
         order = place_order(actor_of(request.user), wanted)
@@ -78,6 +85,6 @@ def _basket_of(request: HttpRequest, visitor: uuid.UUID | None) -> Basket:
     return basket_of(visitor, signed_in=is_signed_in(request))
 
 
-def _checkout_page(request: HttpRequest, form: CheckoutForm, full: Basket) -> HttpResponse:
+def _checkout_page(request: HttpRequest, form: CheckoutForm, full: Basket, status: int = REFUSED) -> HttpResponse:
     context = {"form": form, "basket": full}
-    return render(request, "shop/checkout.html", context, status=422 if form.is_bound else 200)
+    return render(request, "shop/checkout.html", context, status=status if form.is_bound else 200)

@@ -8,6 +8,7 @@ from django.utils.translation import gettext
 from django.views.decorators.cache import cache_control, never_cache
 from django.views.decorators.http import require_POST, require_safe
 
+from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.outside import payment_gateway
@@ -15,6 +16,7 @@ from yenzo.apps.orders.paying import pay_order
 from yenzo.apps.orders.services.orders import OrderError
 from yenzo.apps.orders.showing import ShownPiece
 from yenzo.apps.orders.views.orders import picture_of_piece
+from yenzo.apps.shop.views.products import TOO_MANY, TOO_OFTEN
 
 
 @require_safe
@@ -36,6 +38,8 @@ def pay(request: HttpRequest, token: str) -> HttpResponse:
     way = request.POST.get("way", "")
     if way not in {offered.key for offered in payment_gateway().ways}:
         return _page(request, order, trouble=gettext("Please choose how to pay."), status=422)
+    if not may_go_on(request, "payment"):
+        return _page(request, order, trouble=gettext(TOO_OFTEN), status=TOO_MANY)
     # Refused when somebody was quicker (a second click, another window): the page says how it stands.
     with contextlib.suppress(OrderError):
         pay_order(actor_of(request.user), order, way)

@@ -7,15 +7,15 @@ from django.contrib import messages
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
-from django.utils.translation import gettext
+from django.utils.translation import gettext, gettext_noop
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.languages import read_in, remember_language, shop_languages
+from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
-from yenzo.apps.designs.limiting import may_go_on
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.refreshing import refresh_context, turn_of_form
 from yenzo.apps.designs.services.designs import save_design
@@ -30,6 +30,7 @@ from yenzo.core.speaking import reader
 from yenzo.core.spine import sample_entries, walk
 
 TOO_MANY = 429
+TOO_OFTEN = gettext_noop("This was sent very often in a short time. Please wait a minute and send it again.")
 
 
 @require_safe
@@ -97,6 +98,8 @@ def put_in_basket(request: HttpRequest, key: str) -> HttpResponse:
     product = _live(key)
     slip, uploads = _slip_of_form(request, product, tells_missing=True)
     design = _design_to_change(request, product)
+    if not may_go_on(request, "basket"):
+        return _page(request, product, slip, design, status=TOO_MANY, trouble=gettext(TOO_OFTEN))
     if slip.verdict.blocked:
         return _page(request, product, slip, design, status=422)
     assert product.live is not None
@@ -113,13 +116,16 @@ def put_in_basket(request: HttpRequest, key: str) -> HttpResponse:
     return redirect("shop:basket")
 
 
-def _page(request: HttpRequest, product: Product, slip: Slip, design: Design | None, status: int = 200) -> HttpResponse:
+def _page(
+    request: HttpRequest, product: Product, slip: Slip, design: Design | None, *, status: int = 200, trouble: str = ""
+) -> HttpResponse:
     context: dict[str, Any] = {
         "product": product,
         "slip": slip,
         "design": design,
         "refresh_address": reverse("shop:refresh", args=[product.key]),
         "blocking": list(slip.verdict.blocking) if status != 200 else [],
+        "trouble": trouble,
         "before": _before(request, product, design),
     }
     return render(request, "shop/product.html", context, status=status)

@@ -1,0 +1,26 @@
+"""How long mails are kept, with what the stand-in for the post kept of them."""
+
+from datetime import datetime
+
+from django.db.models import QuerySet
+
+from yenzo.apps.files.interface import Kept, keep_for_a_while
+from yenzo.apps.outbox.models import OutgoingMail
+from yenzo.apps.outbox.outside import mail_gateway
+from yenzo.gateways.mail.outbox import OutboxFolder
+
+
+def _old(before: datetime) -> QuerySet[OutgoingMail]:
+    return OutgoingMail.objects.filter(wanted_at__lt=before)
+
+
+def _clear(before: datetime) -> int:
+    gateway = mail_gateway()
+    if isinstance(gateway, OutboxFolder):
+        gateway.drop(_old(before).values_list("key", flat=True))
+    return _old(before).delete()[0]
+
+
+def register() -> None:
+    """Say so."""
+    keep_for_a_while(Kept("mails", "Mails", lambda before: _old(before).count(), _clear))

@@ -1,0 +1,1 @@
+"""The outbox as staff see it."""
