@@ -261,6 +261,7 @@ def browser_rows(installation: Installation) -> Iterator[Row]:
 def pack_row(installation: Installation) -> Row:
     """Measure the slowest pack of the demo's orders in the worker, from file to file."""
     installation.start_worker()
+    installation.start_worker("artwork")
     state = "SELECT count(*) FROM production_pack WHERE state <> 'done'"
     wait_until(lambda: installation.rows(state) == [(0,)], seconds=60, what="the packs")
     spent = """SELECT max(extract(epoch FROM done.at - begun.at)) * 1000 FROM procrastinate_jobs j

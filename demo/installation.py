@@ -15,13 +15,24 @@ from typing import Any
 
 import psycopg
 
+from deploy.front_door import FrontDoor
+
 ROOT = Path(__file__).resolve().parent.parent
 BIN = Path(sys.executable).parent
-WORKER = (sys.executable, "manage.py", "procrastinate", "worker", "--concurrency", "1")
+# One looks at customers' files, which may take its time; the other does all else.
+WORKERS = {queue: (sys.executable, "-m", "yenzo.config.worker", "--queues", queue) for queue in ("default", "artwork")}
+
+
+def free_port() -> int:
+    """Return a port of loopback that nobody listens on."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port: int = probe.getsockname()[1]
+        return port
 
 
 def web_command(port: int, workers: int = 2) -> tuple[str, ...]:
-    """Return the command of the web processes. Threads: an idle connection must not hold up the others."""
+    """Return the command of the web processes, which stand behind the front door."""
     shape = ("--worker-class", "gthread", "--workers", str(workers), "--threads", "4")
     return (str(BIN / "gunicorn"), *shape, "--bind", f"127.0.0.1:{port}", "--no-control-socket", "yenzo.config.wsgi")
 
@@ -45,9 +56,7 @@ class Installation:
         with psycopg.connect(base, autocommit=True) as connection:
             connection.execute("DROP DATABASE IF EXISTS story WITH (FORCE)")
             connection.execute("CREATE DATABASE story")
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            port = probe.getsockname()[1]
+        port, web_port = free_port(), free_port()
         self.url = f"http://127.0.0.1:{port}"
         self.folder = folder
         self.database = base.rsplit("/", 1)[0] + "/story"
@@ -57,14 +66,18 @@ class Installation:
             "FILES_ROOT": str(folder / "files"),
             "STATIC_ROOT": str(folder / "static"),
             "SITE_ADDRESS": self.url,
+            "TRUSTED_PROXIES": "1",
             "STATIC_STORAGE": "whitenoise.storage.CompressedManifestStaticFilesStorage",
             **settings,
         }
         self.processes: list[subprocess.Popen[bytes]] = []
+        self.workers: list[subprocess.Popen[bytes]] = []
         for command in (("manage.py", "migrate", "-v0"), ("manage.py", "collectstatic", "-v0", "--noinput")):
             self.run(*command)
         self.run("-m", "demo.load")
-        self.start("web", *web_command(port, workers))
+        self.start("web", *web_command(web_port, workers))
+        door = FrontDoor(folder / "door", port, f"127.0.0.1:{web_port}", folder / "static")
+        self.start("door", *door.command())
         wait_until(self._answers, what="the web process")
 
     def run(self, *arguments: str) -> str:
@@ -83,15 +96,19 @@ class Installation:
         self.processes.append(process)
         return process
 
-    def start_worker(self) -> subprocess.Popen[bytes]:
-        """Start one more worker."""
-        return self.start("worker", *WORKER)
+    def start_worker(self, queue: str = "default") -> subprocess.Popen[bytes]:
+        """Start one more worker of a queue."""
+        worker = self.start(f"worker-{queue}", *WORKERS[queue])
+        self.workers.append(worker)
+        return worker
 
     def kill(self, process: subprocess.Popen[bytes]) -> None:
         """Kill a process as a failing machine would."""
         os.killpg(process.pid, signal.SIGKILL)
         process.wait()
         self.processes.remove(process)
+        if process in self.workers:
+            self.workers.remove(process)
 
     def stop(self) -> None:
         """Stop everything."""
@@ -104,6 +121,11 @@ class Installation:
         """Return what the database has."""
         with psycopg.connect(self.database) as connection:
             return connection.execute(query, values).fetchall()  # type: ignore[arg-type]
+
+    def execute(self, command: str) -> None:
+        """Do something to the database."""
+        with psycopg.connect(self.database, autocommit=True) as connection:
+            connection.execute(command.encode())
 
     @contextmanager
     def holding(self, table: str) -> Iterator[None]:

@@ -1,8 +1,9 @@
 #!/usr/bin/env python3
-"""Starts the demo: its PostgreSQL, web processes and a worker; prints the address; Ctrl-C stops it all.
+"""Starts the demo: PostgreSQL, web processes, workers, the front door; prints the address; Ctrl-C stops it all.
 
-Usage: run_demo.py [--port 8480] [--name demo]
-Another name makes another installation beside it, with a cluster and a folder of its own.
+Usage: run_demo.py [--port 8480] [--name demo] [--tls]
+Another name makes another installation beside it, with a cluster and a folder of its own. What ends by itself is
+started again, PostgreSQL too.
 """
 
 import argparse
@@ -13,6 +14,7 @@ import secrets
 import shutil
 import signal
 import socket
+import ssl
 import subprocess
 import sys
 import time
@@ -25,36 +27,44 @@ sys.path.insert(0, str(CHECKOUT / "scripts"))
 
 from cluster import RUN_FOLDER, Cluster, ClusterError  # noqa: E402
 
-from demo.installation import WORKER, web_command  # noqa: E402
+from demo.installation import WORKERS, free_port, web_command  # noqa: E402
+from deploy.front_door import FrontDoor  # noqa: E402
 
-PATIENCE_SECONDS = 180
+PATIENCE_SECONDS, REST_SECONDS = 180, 2
 
 
 class Children:
-    """The processes that we start: each in a session of its own, gone when we are."""
+    """The processes that we start: each in a session of its own, started again when it ends, gone when we are."""
 
     def __init__(self, folder: Path) -> None:
         self._folder = folder
-        self._running: list[subprocess.Popen[bytes]] = []
+        self._commands: dict[str, tuple[str, ...]] = {}
+        self._running: dict[str, subprocess.Popen[bytes]] = {}
+        self._began: dict[str, float] = {}
 
-    def start(self, name: str, *command: str) -> subprocess.Popen[bytes]:
+    def start(self, name: str, *command: str) -> None:
         """Start a process; what it says goes to NAME.log in the folder."""
-        log = (self._folder / f"{name}.log").open("ab")
-        guarded = ("setpriv", "--pdeathsig", "TERM", *command)
-        process = subprocess.Popen(guarded, cwd=CHECKOUT, stdout=log, stderr=log, start_new_session=True)
-        self._running.append(process)
-        return process
+        self._commands[name] = command
+        with (self._folder / f"{name}.log").open("ab") as log:
+            guarded = ("setpriv", "--pdeathsig", "TERM", *command)
+            self._running[name] = subprocess.Popen(
+                guarded, cwd=CHECKOUT, stdin=subprocess.DEVNULL, stdout=log, stderr=log, start_new_session=True
+            )
+        self._began[name] = time.monotonic()
 
-    def ended(self) -> subprocess.Popen[bytes] | None:
-        """Return a process that ended by itself, if one did."""
-        return next((process for process in self._running if process.poll() is not None), None)
+    def revive(self) -> None:
+        """Start again what ended by itself; one that won't stay up is given time between its tries."""
+        for name, process in self._running.items():
+            if process.poll() is not None and time.monotonic() - self._began[name] > REST_SECONDS:
+                print(f"The {name} process ended by itself and is started again; see .run/{name}.log.", file=sys.stderr)
+                self.start(name, *self._commands[name])
 
     def stop(self) -> None:
         """Stop them all, gently first."""
-        for process in self._running:
+        for process in self._running.values():
             with contextlib.suppress(ProcessLookupError):
                 os.killpg(process.pid, signal.SIGTERM)
-        for process in self._running:
+        for process in self._running.values():
             try:
                 process.wait(20)
             except subprocess.TimeoutExpired:
@@ -66,29 +76,34 @@ def main() -> int:
     options = argparse.ArgumentParser(description=__doc__)
     options.add_argument("--port", type=int, default=8480)
     options.add_argument("--name", default="demo")
+    options.add_argument("--tls", action="store_true", help="https, with a certificate made here")
     given = options.parse_args()
     port, folder = given.port, RUN_FOLDER if given.name == "demo" else RUN_FOLDER / given.name
     folder.mkdir(parents=True, exist_ok=True)
-    site = f"http://127.0.0.1:{port}"
+    site = f"{'https' if given.tls else 'http'}://127.0.0.1:{port}"
     with socket.socket() as probe:
         if probe.connect_ex(("127.0.0.1", port)) == 0:
             print(f"Something answers at {site} already. If it is this demo, open it; else choose another: PORT=8481.")
             return 1
-    for number in (signal.SIGINT, signal.SIGTERM):
+    for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(number, _interrupt)
     cluster, children = Cluster(given.name), Children(folder)
     (folder / "demo.json").unlink(missing_ok=True)
     try:
         _environment(cluster.start(), site, folder)
         _prepare()
-        children.start("web", *web_command(port))
-        children.start("worker", *WORKER)
+        web_port = free_port()
+        children.start("web", *web_command(web_port))
+        for queue, command in WORKERS.items():
+            children.start(f"worker-{queue}", *command)
+        door = FrontDoor(folder / "door", port, f"127.0.0.1:{web_port}", folder / "static", is_tls=given.tls)
+        children.start("door", *door.command())
         _wait_until_healthy(site, children)
         _announce(site, folder)
-        while children.ended() is None:
+        while True:
             time.sleep(1)
-        print("A process of the demo ended by itself; its log is in .run.", file=sys.stderr)
-        return 1
+            cluster.revive()
+            children.revive()
     except KeyboardInterrupt:
         print("\nStopping.")
         return 0
@@ -112,6 +127,8 @@ def _environment(database_url: str, site: str, folder: Path) -> None:
         DATABASE_POOL="1",
         SECRET_KEY=secret.read_text(),
         SITE_ADDRESS=site,
+        TRUSTED_PROXIES="1",
+        IS_BEHIND_TLS=str(int(site.startswith("https"))),
         FILES_ROOT=str(folder / "files"),
         STATIC_ROOT=str(folder / "static"),
         STATIC_STORAGE="whitenoise.storage.CompressedManifestStaticFilesStorage",
@@ -133,9 +150,13 @@ def _wait_until_healthy(site: str, children: Children) -> None:
     from demo.load import finished_pack
 
     deadline = time.monotonic() + PATIENCE_SECONDS
-    while time.monotonic() < deadline and children.ended() is None:
+    # Our own certificate is nobody's yet.
+    trust = ssl.create_default_context()
+    trust.check_hostname, trust.verify_mode = False, ssl.CERT_NONE
+    while time.monotonic() < deadline:
+        children.revive()
         try:
-            with urllib.request.urlopen(site, timeout=30) as answer:
+            with urllib.request.urlopen(site, timeout=30, context=trust) as answer:
                 if answer.status == 200 and finished_pack():
                     return
         except OSError:

@@ -4,7 +4,7 @@
 set -euo pipefail
 cd "$(dirname "$0")/.."
 
-packages=(python3-venv postgresql-15 libheif-examples librsvg2-bin poppler-utils)
+packages=(python3-venv postgresql-15 nginx-light libheif-examples librsvg2-bin poppler-utils bubblewrap openssl)
 locks=(requirements/app.txt)
 if [ "${1:-runtime}" = test ]; then
     packages+=(chromium libatomic1 libharfbuzz-bin gdal-bin)
@@ -23,6 +23,13 @@ if [ "${#missing[@]}" -gt 0 ]; then
     # Without this, Debian's package would start a cluster of its own beside ours.
     "${as_root[@]}" mkdir -p /etc/postgresql-common/createcluster.d
     echo 'create_main_cluster = false' | "${as_root[@]}" tee /etc/postgresql-common/createcluster.d/yenzo.conf >/dev/null
+    # And nginx's a server on port 80: while we install, no service is started (101: forbidden by policy).
+    policy=/usr/sbin/policy-rc.d
+    if [ ! -e "$policy" ]; then
+        printf '#!/bin/sh\nexit 101\n' | "${as_root[@]}" tee "$policy" >/dev/null
+        "${as_root[@]}" chmod 755 "$policy"
+        trap '"${as_root[@]}" rm -f "$policy"' EXIT
+    fi
     "${as_root[@]}" apt-get update -qq
     "${as_root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null
 fi

@@ -1,4 +1,7 @@
-"""Workers die; packs are finished once all the same."""
+"""Workers die, are paused, lose their database; packs are finished once all the same."""
+
+import os
+import signal
 
 from playwright.sync_api import expect
 
@@ -7,7 +10,7 @@ from tests.story.test_customers import order
 
 
 def test_pack_whose_worker_was_killed_is_finished_once_by_another(workshop, open_page):
-    for worker in list(workshop.processes[1:]):
+    for worker in list(workshop.workers):
         workshop.kill(worker)
     page = open_page("/goods/cedar-nameboard/")
     page.fill("[data-field=name]", "Cut Short")
@@ -17,12 +20,56 @@ def test_pack_whose_worker_was_killed_is_finished_once_by_another(workshop, open
     state = "SELECT k.state, k.steps_done FROM production_pack k JOIN orders_piece p ON p.id = k.piece_id WHERE p.search_text = 'CUT SHORT'"
     assert workshop.rows(state) == [("waiting", 0)]
     # No new file can be kept while this is held, so the worker is killed in the middle however fast it is.
-    with workshop.holding("catalogue_storedfile"):
+    with workshop.holding("files_storedfile"):
         doomed = workshop.start_worker()
         wait_until(lambda: workshop.rows(state)[0][0] == "making", what="the worker to begin")
         workshop.kill(doomed)
         assert workshop.rows(state)[0][0] == "making"
-    workshop.start_worker()
+    for queue in ("default", "artwork"):
+        workshop.start_worker(queue)
     wait_until(lambda: workshop.rows(state)[0][0] == "done", what="another worker to finish")
     events = "SELECT count(*) FROM orders_orderevent e JOIN orders_piece p ON p.order_id = e.order_id WHERE p.search_text = 'CUT SHORT' AND e.what LIKE 'Pack %%'"
     assert workshop.rows(events) == [(1,)]
+
+
+def paid_order_of(open_page, name):
+    page = open_page("/goods/cedar-nameboard/")
+    page.fill("[data-field=name]", name)
+    order(page)
+    page.get_by_role("button", name="Pay £").click()
+    expect(page.locator("[data-order-state=paid]")).to_be_visible()
+
+
+def is_packed(workshop, words):
+    state = "SELECT k.state FROM production_pack k JOIN orders_piece p ON p.id = k.piece_id WHERE p.search_text = %s"
+    return workshop.rows(state, words) == [("done",)]
+
+
+def test_all_connections_are_cut_and_shop_and_workers_go_on(workshop, open_page):
+    workers = list(workshop.workers)
+    page = open_page("/goods/cedar-nameboard/")
+    page.fill("[data-field=name]", "Before")
+    # What a restart of PostgreSQL does to everybody who is connected.
+    workshop.execute(
+        "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = 'story' AND pid <> pg_backend_pid()"
+    )
+    page.fill("[data-field=name]", "Afterwards")
+    expect(page.locator("[data-total]")).to_contain_text("£")
+    paid_order_of(open_page, "Cut Off")
+    wait_until(lambda: is_packed(workshop, "CUT OFF"), what="the pack")
+    assert all(worker.poll() is None for worker in workers)
+
+
+def test_worker_that_was_paused_until_it_was_forgotten_works_on(workshop, open_page):
+    worker = workshop.start_worker()
+    for other in [one for one in workshop.workers if one is not worker]:
+        workshop.kill(other)
+    wait_until(lambda: workshop.rows("SELECT 1 FROM procrastinate_workers"), what="the worker to register")
+    os.kill(worker.pid, signal.SIGSTOP)
+    # What another worker does that starts meanwhile and takes it for dead.
+    workshop.execute("DELETE FROM procrastinate_workers")
+    os.kill(worker.pid, signal.SIGCONT)
+    workshop.start_worker("artwork")
+    paid_order_of(open_page, "Long Sleep")
+    wait_until(lambda: is_packed(workshop, "LONG SLEEP"), what="the pack")
+    assert worker.poll() is None

@@ -65,11 +65,11 @@ def test_outline_of_an_svg_becomes_the_shape_and_the_frame_takes_its_proportions
         ({"way": "ellipse", "surface": "corners", "corners": "0 0, 1"}, "each as two numbers"),
         ({"way": "ring", "hole": ""}, "fill in the hole"),
         ({"way": "path"}, "pick the SVG file"),
-        ({"way": "path", "svg": SimpleUploadedFile("x.svg", b"no svg at all")}, "no SVG file that can be read"),
+        ({"way": "path", "svg": SimpleUploadedFile("x.svg", b"no svg at all")}, "damaged or cut off"),
         ({"way": "path", "svg": SimpleUploadedFile("x.svg", b"<svg xmlns='http://www.w3.org/2000/svg'/>")}, "no shape"),
         (
             {"way": "path", "svg": SimpleUploadedFile("x.svg", b"<!DOCTYPE svg [<!ENTITY a 'b'>]><svg>&a;</svg>")},
-            "declares entities",
+            "it defines entities",
         ),
         ({"way": "path", "svg": SimpleUploadedFile("x.svg", b" " * 1_000_001)}, "more than 1 MB"),
     ],

@@ -113,3 +113,33 @@ def heic(folder, size=(64, 48)):
     source.write_bytes(picture(size, color="#c02030"))
     subprocess.run(["heif-enc", "-q", "90", str(source), "-o", str(made)], check=True, capture_output=True)
     return made.read_bytes()
+
+
+def filtered(primitive, parts=1):
+    """A drawing whose parts have a filter."""
+    inside = f'<filter id="f">{primitive}</filter>' + '<rect width="100" height="60" filter="url(#f)"/>' * parts
+    return svg(inside)
+
+
+def _photo_with(segment):
+    """A photo with a segment of notes right after its beginning."""
+    photo = picture((120, 80), "JPEG", color="#446688")
+    return photo[:2] + segment + photo[2:]
+
+
+def _segment(marker, content):
+    return bytes([0xFF, marker]) + struct.pack(">H", len(content) + 2) + content
+
+
+NOISY_PHOTOS = {
+    "EXIF that is cut off": _photo_with(_segment(0xE1, b"Exif\0\0II*\0\x08\0\0\0\xff\x00")),
+    "EXIF of nonsense": _photo_with(_segment(0xE1, b"Exif\0\0" + bytes(range(200)))),
+    "EXIF whose turn is no number": _photo_with(
+        _segment(0xE1, b"Exif\0\0II*\0\x08\0\0\0\x01\0\x12\x01\x02\0\x04\0\0\0abc\0\0\0\0\0")
+    ),
+    "a head of several pictures that isn't one": _photo_with(
+        _segment(0xE2, b"MPF\0II*\0\x08\0\0\0\xff\xff" + bytes(30))
+    ),
+    "a profile of nonsense": _photo_with(_segment(0xE2, b"ICC_PROFILE\0\x01\x02" + bytes(40))),
+    "a density of nothing": _photo_with(_segment(0xE0, b"JFIF\0\x01\x02\x01\0\0\0\0\0\0")),
+}

@@ -74,7 +74,7 @@ def test_area_of_a_clipped_part_is_the_outside_library_s(prepared):
         ('<rect width="50" height="50" fill="red" fill-opacity=".5"/>', "see-through parts"),
         (
             '<filter id="f"><feGaussianBlur stdDeviation="2"/></filter><rect width="50" height="50" filter="url(#f)"/>',
-            "see-through parts",
+            "blurred parts",
         ),
         (
             '<radialGradient id="g"><stop stop-color="red"/><stop offset="1"/></radialGradient>' + FILLED,

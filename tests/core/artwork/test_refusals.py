@@ -1,9 +1,16 @@
 """Bad files: each is refused in plain words, whatever it is called, within its bounds."""
 
+import json
+import resource
+import socket
+import subprocess
+import sys
+
 import pytest
 
 from tests.core.artwork import samples
 from tests.core.conftest import picture_bytes
+from yenzo.core.artwork.confinement import ENVIRONMENT, PACKAGE, confined, is_confined
 from yenzo.core.artwork.decode import decode
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
@@ -41,6 +48,38 @@ REFUSED = {
         b'<!DOCTYPE svg [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]>' + samples.svg("<desc>&b;</desc>"),
         "unsafe",
         "it defines entities",
+    ),
+    "entities in UTF-16": (
+        '<?xml version="1.0" encoding="UTF-16"?><!DOCTYPE svg [<!ENTITY a "ahoy">]>'.encode("utf-16")
+        + samples.svg("<desc>&a;</desc>").decode().encode("utf-16-le"),
+        "unsafe",
+        "it defines entities",
+    ),
+    "a script in UTF-16": (
+        '<?xml version="1.0" encoding="UTF-16"?>'.encode("utf-16")
+        + samples.svg("<script>alert(1)</script>").decode().encode("utf-16-le"),
+        "unsafe",
+        "it has a script inside",
+    ),
+    "attributes by default": (
+        b'<!DOCTYPE svg [<!ATTLIST rect onload CDATA "alert(1)">]>' + samples.svg('<rect width="9" height="9"/>'),
+        "unsafe",
+        "it defines entities",
+    ),
+    "a blur of half the page": (samples.filtered('<feMorphology radius="20"/>'), "too_heavy", "take too long to draw"),
+    "a huge kernel": (
+        samples.filtered(f'<feConvolveMatrix order="30" kernelMatrix="{"1 " * 900}"/>'),
+        "too_heavy",
+        "take too long to draw",
+    ),
+    "patterns in patterns": (
+        samples.svg(
+            '<pattern id="a" width=".001" height=".001"><circle r=".2"/></pattern>'
+            '<pattern id="b" width=".01" height=".01"><rect width="1" height="1" fill="url(#a)"/></pattern>'
+            '<rect width="100" height="60" style="fill: url(#b)"/>'
+        ),
+        "too_heavy",
+        "take too long to draw",
     ),
     "deep": (samples.svg(DEEP), "unsafe", "far too deeply"),
     "a circle of parts": (
@@ -105,6 +144,85 @@ def test_drawing_that_takes_too_long_harms_nobody(tmp_path):
     path.write_bytes(samples.pdf_bomb())
     assert path.stat().st_size < 500_000
     assert refusal(path, most_seconds=2).code == "too_heavy"
+
+
+@pytest.mark.parametrize("noise", samples.NOISY_PHOTOS)
+def test_good_photo_with_broken_notes_is_taken_without_a_word(tmp_path, noise):
+    path = tmp_path / "photo.jpg"
+    path.write_bytes(samples.NOISY_PHOTOS[noise])
+    made = inspect_artwork(path)
+    assert (made.facts.width_px, made.facts.height_px, made.facts.notes) == (120, 80, ())
+
+
+def test_what_is_drawn_is_what_was_looked_at(tmp_path):
+    path = tmp_path / "logo.svg"
+    inside = '<rect width="60" height="40" fill="#aa3300"/>'
+    path.write_bytes(
+        '<?xml version="1.0" encoding="UTF-16"?>'.encode("utf-16") + samples.svg(inside).decode().encode("utf-16-le")
+    )
+    made = inspect_artwork(path)
+    assert made.facts.form == "drawing"
+    assert b"#aa3300" in made.prepared
+
+
+def test_drawing_with_filters_is_used_as_a_picture_and_says_so(tmp_path):
+    path = tmp_path / "soft.svg"
+    path.write_bytes(samples.filtered('<feGaussianBlur stdDeviation="1"/>'))
+    made = inspect_artwork(path)
+    assert (made.facts.form, "blurred parts" in made.facts.notes[0]) == ("picture", True)
+
+
+TRIES = """
+import json, os, pathlib, socket
+def tried(what):
+    try:
+        what()
+        return True
+    except OSError:
+        return False
+print(json.dumps({
+    "reads": tried(lambda: open("READS").read()),
+    "writes": tried(lambda: open("WRITES/made", "w").close()),
+    "passwords": tried(lambda: open("/etc/passwd").read()),
+    "settings": tried(lambda: os.listdir("CHECKOUT/.git")),
+    "elsewhere": tried(lambda: open("CHECKOUT/yenzo/made", "w").close()),
+    "network": tried(lambda: socket.create_connection(("127.0.0.1", PORT), 2).close()),
+    "others": len([pid for pid in os.listdir("/proc") if pid.isdigit()]) > 3,
+    "secrets": sorted(set(os.environ) & {"SECRET_KEY", "DATABASE_URL"}),
+}))
+"""
+
+
+def test_what_opens_outside_files_sees_one_file_one_folder_and_no_network(tmp_path, monkeypatch):
+    monkeypatch.setenv("SECRET_KEY", "s3cret")
+    reads, writes = tmp_path / "photo.jpg", tmp_path / "folder"
+    reads.write_text("a photo")
+    writes.mkdir()
+    with socket.create_server(("127.0.0.1", 0)) as server:
+        code = TRIES.replace("READS", str(reads)).replace("WRITES", str(writes))
+        code = code.replace("CHECKOUT", str(PACKAGE.parent)).replace("PORT", str(server.getsockname()[1]))
+        command = confined([sys.executable, "-c", code], reads=reads, writes=writes)
+        done = subprocess.run(command, env=ENVIRONMENT, capture_output=True, text=True, check=True)
+    assert is_confined()
+    assert json.loads(done.stdout) == {
+        "reads": True,
+        "writes": True,
+        "passwords": False,
+        "settings": False,
+        "elsewhere": False,
+        "network": False,
+        "others": False,
+        "secrets": [],
+    }
+
+
+def test_processor_seconds_are_one_bound_for_all_that_open_a_file(tmp_path):
+    path = tmp_path / "soft.svg"
+    path.write_bytes(samples.filtered('<feGaussianBlur stdDeviation="2"/>', parts=9))
+    before = resource.getrusage(resource.RUSAGE_CHILDREN)
+    refusal(path, most_seconds=2)
+    after = resource.getrusage(resource.RUSAGE_CHILDREN)
+    assert after.ru_utime + after.ru_stime - before.ru_utime - before.ru_stime < 6
 
 
 def test_photo_cut_off_in_its_middle_is_refused(tmp_path):

@@ -40,7 +40,7 @@ class Doors:
             cleaned = request.POST.copy()
             for name, values in request.POST.lists():
                 cleaned.setlist(name, [value.replace(NUL, "") for value in values])
-            request.POST = cleaned
+            request.POST = cleaned  # type: ignore[assignment]
         return None
 
 

@@ -11,8 +11,9 @@ from lxml import etree
 
 from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.interface import points_in, shown_for
+from yenzo.core.artwork.svg_safety import parse_svg, written_svg
 from yenzo.core.documents.areas import Area, Cylinder, FourCorners, FreePath, Polygon, Rectangle, Ring
-from yenzo.core.errors import ShapeError
+from yenzo.core.errors import ArtworkError, ShapeError
 from yenzo.core.measure import plain_number
 from yenzo.core.render.svg import path_data
 from yenzo.core.shapes.areas import OutlinePen
@@ -195,12 +196,12 @@ def read_outline(file: BinaryIO) -> Outline:
     data = file.read(MOST_SVG_BYTES + 1)
     if len(data) > MOST_SVG_BYTES:
         raise forms.ValidationError("This SVG file has more than 1 MB. Please save only the outline.")
-    if re.search(rb"<!\s*(doctype|entity)", data, re.IGNORECASE):
-        raise forms.ValidationError("This SVG file declares entities. Please save it as plain SVG.")
     pen = OutlinePen()
     try:
-        SVGPath.fromstring(data).draw(pen)
+        SVGPath.fromstring(written_svg(parse_svg(data, "The SVG file"))).draw(pen)
         outline = pen.outline()
+    except ArtworkError as error:
+        raise forms.ValidationError(error.message) from error
     except (etree.XMLSyntaxError, ValueError, KeyError, NotImplementedError, IndexError, TypeError):
         raise forms.ValidationError("This is no SVG file that can be read. Please save it as plain SVG.") from None
     if len(outline.verbs) > MOST_VERBS:

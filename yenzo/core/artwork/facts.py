@@ -21,7 +21,7 @@ class ArtworkLimits(Frozen):
     most_pixels: int = 120_000_000
     most_frames: int = 1000
     most_points: int = 20_000
-    most_seconds: int = 20
+    most_seconds: int = 10
     most_memory_bytes: int = 2_000_000_000
 
 

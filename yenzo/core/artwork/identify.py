@@ -120,6 +120,16 @@ def unsafe(name: str, what: str, remedy: str) -> ArtworkError:
     )
 
 
+def too_much_work(name: str) -> ArtworkError:
+    """Return the refusal of a drawing that would take too long to be drawn."""
+    message = say(
+        "“{name}” has effects (blurs, filters, patterns) that take too long to draw. "
+        "Please turn them into a picture in your drawing program, or leave them out.",
+        name=name,
+    )
+    return ArtworkError("too_heavy", name, message)
+
+
 def _wrong_kind(name: str, what: str) -> ArtworkError:
     return ArtworkError(
         "wrong_kind",

@@ -5,16 +5,21 @@ Every decode happens in a process of its own, bounded in bytes, pixels, memory a
 
 import base64
 import json
+import logging
 import subprocess
 import sys
 import tempfile
 from pathlib import Path
 from typing import Any
 
+from yenzo.core.artwork.confinement import ENVIRONMENT, PACKAGE, confined
 from yenzo.core.artwork.facts import ArtworkFacts, ArtworkLimits, Preparation, PreparedArtwork
 from yenzo.core.artwork.identify import identify, too_many_bytes
 from yenzo.core.errors import ArtworkError
 from yenzo.core.speaking import reader, say
+
+logger = logging.getLogger(__name__)
+MOST_TOLD = 2000
 
 
 def inspect_artwork(
@@ -46,11 +51,14 @@ def inspect_artwork(
 
 
 def _run_child(request: dict[str, Any], name: str, limits: ArtworkLimits) -> bytes:
+    child = [sys.executable, "-m", "yenzo.core.artwork.child"]
     try:
         done = subprocess.run(
-            [sys.executable, "-m", "yenzo.core.artwork.child"],
+            confined(child, reads=Path(request["path"]), writes=Path(request["folder"])),
             input=json.dumps(request).encode(),
             capture_output=True,
+            env=ENVIRONMENT,
+            cwd=PACKAGE.parent,
             # Its processor time is bounded from inside; on a busy machine that may take longer by the clock.
             timeout=4 * limits.most_seconds,
             check=False,
@@ -58,8 +66,15 @@ def _run_child(request: dict[str, Any], name: str, limits: ArtworkLimits) -> byt
     except subprocess.TimeoutExpired as error:
         raise _gave_up(name) from error
     if done.returncode:
+        logger.warning("Opening a file ended with %s: %s", done.returncode, _told(done.stderr))
         raise _gave_up(name)
+    if done.stderr:
+        logger.info("Opening a file said: %s", _told(done.stderr))
     return done.stdout
+
+
+def _told(written: bytes) -> str:
+    return written[-MOST_TOLD:].decode(errors="replace").strip()
 
 
 def _gave_up(name: str) -> ArtworkError:

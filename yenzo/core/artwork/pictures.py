@@ -1,6 +1,8 @@
 """Decoding pictures inside the bounded process: pixels of any coding come in, an upright sRGB picture goes out."""
 
 import io
+import math
+import struct
 import warnings
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -17,6 +19,8 @@ from yenzo.core.speaking import later, say
 
 PILLOW_NAMES = {"png": "PNG", "jpeg": "JPEG", "webp": "WEBP", "tiff": "TIFF", "heic": "PNG"}
 LEAST_EDGE_PX, MOST_RATIO = 8, 60
+# What Pillow raises for files that are not what they say.
+FAULTS = (OSError, SyntaxError, ValueError, EOFError, KeyError, IndexError, struct.error, ImageCms.PyCMSError)
 BROKEN_PROFILE = later("Its color profile is broken and was left out.")
 FIRST_OF_ANIMATION = later("Only the first picture of the animation is used.")
 DEEP = later("It has 16 bits a color; 8 are used.")
@@ -38,7 +42,8 @@ def open_outside_picture(path: Path, kind: str, name: str, limits: ArtworkLimits
         path = _converted(path, name, folder)
     with _words_for_damage(name), Image.open(path, formats=[PILLOW_NAMES[kind]]) as picture:
         _bounded(picture, name, limits)
-        frames = getattr(picture, "n_frames", 1)
+        # A photo may bring a second one along for depth or light, which is no animation.
+        frames = 1 if kind == "jpeg" else getattr(picture, "n_frames", 1)
         pages = frames if kind == "tiff" else 1
         if page > pages:
             raise no_such_page(name, pages)
@@ -55,9 +60,9 @@ def open_outside_picture(path: Path, kind: str, name: str, limits: ArtworkLimits
         notes = [say(FIRST_OF_ANIMATION)] if frames > pages else []
         if pages > 1:
             notes.append(say("Page {page} of {pages} is used.", page=page, pages=pages))
+        picture.load()
         # heif-convert turns photos upright itself.
-        upright = picture if kind == "heic" else ImageOps.exif_transpose(picture)
-        upright.load()
+        upright = picture if kind == "heic" else _upright(picture)
         return Opened(_to_srgb(upright, notes), _own_dpi(picture), pages, tuple(notes))
 
 
@@ -76,13 +81,31 @@ def _words_for_damage(name: str) -> Iterator[None]:
     # Pillow's own limit only warns up to twice its size: ours is checked before a pixel is decoded.
     Image.MAX_IMAGE_PIXELS = None
     with warnings.catch_warnings():
-        warnings.simplefilter("error")
+        # Warnings are about what surrounds the pixels (notes of cameras, heads of a format): nobody needs to hear it.
+        warnings.simplefilter("ignore")
         try:
             yield
         except ArtworkError:
             raise
-        except (OSError, SyntaxError, ValueError, EOFError, KeyError, Warning, ImageCms.PyCMSError) as error:
+        except (
+            OSError,
+            SyntaxError,
+            ValueError,
+            EOFError,
+            KeyError,
+            IndexError,
+            struct.error,
+            ImageCms.PyCMSError,
+        ) as error:
             raise damaged(name) from error
+
+
+def _upright(picture: Image.Image) -> Image.Image:
+    try:
+        return ImageOps.exif_transpose(picture)
+    except (OSError, SyntaxError, ValueError, KeyError, TypeError, IndexError, struct.error):
+        # How it was held isn't told in a way that can be read: it is taken as it is.
+        return picture
 
 
 def _converted(path: Path, name: str, folder: Path) -> Path:
@@ -117,8 +140,11 @@ def _bounded(picture: Image.Image, name: str, limits: ArtworkLimits) -> None:
 
 
 def _own_dpi(picture: Image.Image) -> float | None:
-    dpi = picture.info.get("dpi", (0, 0))[0]
-    return round(float(dpi), 1) if dpi else None
+    try:
+        dpi = float(picture.info.get("dpi", (0, 0))[0])
+    except (TypeError, ValueError, IndexError, ZeroDivisionError):
+        return None
+    return round(dpi, 1) if math.isfinite(dpi) and dpi > 0 else None
 
 
 def _to_srgb(picture: Image.Image, notes: list[str]) -> Image.Image:

@@ -4,6 +4,7 @@ import re
 
 from lxml import etree
 
+from yenzo.core.artwork.effort import refuse_effort
 from yenzo.core.artwork.identify import damaged, unsafe
 from yenzo.core.errors import ArtworkError
 from yenzo.core.speaking import later, listed, say
@@ -18,17 +19,34 @@ MOVING = {"animate", "animateTransform", "animateMotion", "set"}
 MOST_NODES, MOST_REPEATED = 200_000, 50_000
 
 
-def safe_svg(data: bytes, name: str) -> etree._Element:
-    """Return the root of an SVG drawing; raises ArtworkError for one that isn't, or does more than draw."""
-    if re.search(rb"<!entity", data, re.I):
-        raise unsafe(name, say("it defines entities"), say(REMEDY))
+def parse_svg(data: bytes, name: str) -> etree._Element:
+    """Return the root of an XML document in any encoding, without what a document type could hide in it.
+
+    Raises ArtworkError. What is looked at and what is drawn are this one tree, never the bytes again.
+    """
     parser = etree.XMLParser(resolve_entities=False, no_network=True, load_dtd=False, huge_tree=False)
     try:
         root = etree.fromstring(data, parser)
-    except etree.XMLSyntaxError as error:
+    except (etree.XMLSyntaxError, ValueError, LookupError) as error:
         if "depth" in str(error).lower():
             raise unsafe(name, say("its parts lie in each other far too deeply"), say(REMEDY)) from error
         raise damaged(name) from error
+    tree = root.getroottree()
+    # A document type may name a standard; one that declares anything by itself does more than a drawing needs.
+    declares = tree.docinfo.internalDTD is not None and "[" in etree.tostring(tree, encoding="unicode").split("<svg")[0]
+    if declares or next(root.iter(etree.Entity), None) is not None:
+        raise unsafe(name, say("it defines entities"), say(REMEDY))
+    return root
+
+
+def written_svg(root: etree._Element) -> bytes:
+    """Return a tree as a file of its own, without document type and instructions: what converters are given."""
+    return bytes(etree.tostring(root, encoding="utf-8", xml_declaration=True))
+
+
+def safe_svg(data: bytes, name: str) -> etree._Element:
+    """Return the root of an SVG drawing; raises ArtworkError for one that isn't, or does more than draw."""
+    root = parse_svg(data, name)
     if root.tag not in {f"{SVG}svg", "svg"}:
         raise ArtworkError(
             "wrong_kind",
@@ -39,6 +57,7 @@ def safe_svg(data: bytes, name: str) -> etree._Element:
     if dangers:
         raise unsafe(name, listed(dangers), say(REMEDY))
     _refuse_repetition(root, name)
+    refuse_effort(root, name)
     return root
 
 

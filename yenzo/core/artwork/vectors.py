@@ -8,13 +8,14 @@ from dataclasses import dataclass
 
 from PIL import Image, ImageChops, ImageFilter
 
-from yenzo.core.artwork.converted import NotPlain, read_converted
+from yenzo.core.artwork.converted import NOT_PLAIN, NotPlain, read_converted
 from yenzo.core.artwork.drawing import LONGER_SIDE, Drawing, write_drawing
+from yenzo.core.artwork.effort import PIXEL_SIDE, drawn_as_pixels
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
 from yenzo.core.artwork.identify import no_such_page
 from yenzo.core.artwork.outside import run_tool
 from yenzo.core.artwork.pdf_safety import safe_page
-from yenzo.core.artwork.svg_safety import is_moving, safe_svg
+from yenzo.core.artwork.svg_safety import is_moving, safe_svg, written_svg
 from yenzo.core.errors import ArtworkError
 from yenzo.core.speaking import later, say
 
@@ -40,9 +41,12 @@ def open_drawing(data: bytes, kind: str, name: str, limits: ArtworkLimits, wante
         root = safe_svg(data, name)
         if is_moving(root):
             notes.append(say("It moves; it is used as it looks at the beginning."))
-        pdf, pages = _as_pdf(data, name), 1
         if page > 1:
             raise no_such_page(name, 1)
+        if (pixels := drawn_as_pixels(root)) is not None:
+            notes.append(say("It has {reason}, so it is used as a picture.", reason=say(NOT_PLAIN[pixels])))
+            return OpenedDrawing(None, _svg_as_png(written_svg(root), name, PIXEL_SIDE), 1, tuple(notes))
+        pdf, pages = _as_pdf(written_svg(root), name), 1
     else:
         found = safe_page(data, name, page)
         pdf, pages = found.data, found.pages
@@ -63,9 +67,15 @@ def open_drawing(data: bytes, kind: str, name: str, limits: ArtworkLimits, wante
 
 
 def _as_pdf(svg: bytes, name: str) -> bytes:
-    side = str(LONGER_SIDE)
-    command = ["rsvg-convert", "--format=pdf", "--keep-aspect-ratio", f"--width={side}", f"--height={side}"]
-    return run_tool(command, name, data=svg)
+    return run_tool(_converting("pdf", LONGER_SIDE), name, data=svg)
+
+
+def _svg_as_png(svg: bytes, name: str, side: int) -> bytes:
+    return run_tool(_converting("png", side), name, data=svg)
+
+
+def _converting(kind: str, side: int) -> list[str]:
+    return ["rsvg-convert", f"--format={kind}", "--keep-aspect-ratio", f"--width={side}", f"--height={side}"]
 
 
 def _as_png(pdf: bytes, name: str, edge_px: int = FLATTENED_EDGE_PX) -> bytes:

@@ -1,0 +1,1 @@
+"""How Yenzo is set up on a server: the front door, and units for systemd."""
