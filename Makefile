@@ -3,7 +3,7 @@ PORT ?= 8480
 PYTHON := .venv/bin/python
 SHELL := /bin/bash
 
-.PHONY: help setup setup-test demo test lint bench fuzz lock clean schemas screenshots words
+.PHONY: help setup setup-test demo test lint bench fuzz chaos lock clean schemas screenshots words
 
 help: ## list the targets
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -22,7 +22,7 @@ test: setup-test lint ## run every check and test
 
 lint: setup-test ## formatting, types, imports
 	@.venv/bin/ruff check . && .venv/bin/ruff format --check .
-	@.venv/bin/mypy
+	@YENZO_MODE=practice .venv/bin/mypy
 	@.venv/bin/lint-imports
 
 bench: setup-test ## measure the budgets and print a table
@@ -30,6 +30,10 @@ bench: setup-test ## measure the budgets and print a table
 
 fuzz: setup-test ## run 10,000 random documents through the core (ARGS="COUNT FIRST-SEED")
 	@$(PYTHON) -m tests.fuzzing $(or $(ARGS),10000)
+	@ADDRESS_SEEDS=400 $(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest -n 2 tests/apps/test_addresses.py
+
+chaos: setup-test ## let customers order while everything breaks (ARGS="MINUTES SEED")
+	@$(PYTHON) -m tests.chaos.run $(ARGS)
 
 schemas: setup ## write the published JSON Schemas to docs/schemas
 	@for name in setup entries manifest; do $(PYTHON) -m yenzo.core schema $$name > docs/schemas/$$name.json; done

@@ -2,6 +2,7 @@
 
 import json
 import os
+import secrets
 import signal
 import socket
 import subprocess
@@ -49,10 +50,10 @@ def wait_until(true: Callable[[], Any], *, seconds: float = 240, what: str = "it
 
 
 class Installation:
-    """A running installation. Needs DATABASE_URL of a cluster where it may make a database called `story`."""
+    """A running installation, on a cluster (`base`, else DATABASE_URL) where it may make a database called `story`."""
 
-    def __init__(self, folder: Path, *, workers: int = 1, **settings: str) -> None:
-        base = os.environ["DATABASE_URL"]
+    def __init__(self, folder: Path, *, workers: int = 1, base: str | None = None, **settings: str) -> None:
+        base = base or os.environ["DATABASE_URL"]
         with psycopg.connect(base, autocommit=True) as connection:
             connection.execute("DROP DATABASE IF EXISTS story WITH (FORCE)")
             connection.execute("CREATE DATABASE story")
@@ -67,6 +68,8 @@ class Installation:
             "STATIC_ROOT": str(folder / "static"),
             "SITE_ADDRESS": self.url,
             "TRUSTED_PROXIES": "1",
+            "YENZO_MODE": "practice",
+            "SECRET_KEY": secrets.token_urlsafe(48),
             "STATIC_STORAGE": "whitenoise.storage.CompressedManifestStaticFilesStorage",
             **settings,
         }
@@ -75,10 +78,11 @@ class Installation:
         for command in (("manage.py", "migrate", "-v0"), ("manage.py", "collectstatic", "-v0", "--noinput")):
             self.run(*command)
         self.run("-m", "demo.load")
-        self.start("web", *web_command(web_port, workers))
+        self._web = web_command(web_port, workers)
+        self.start_web()
         door = FrontDoor(folder / "door", port, f"127.0.0.1:{web_port}", folder / "static")
         self.start("door", *door.command())
-        wait_until(self._answers, what="the web process")
+        wait_until(self.answers, what="the web process")
 
     def run(self, *arguments: str) -> str:
         """Run Python inside the installation; return what it prints."""
@@ -95,6 +99,10 @@ class Installation:
             )
         self.processes.append(process)
         return process
+
+    def worker_command(self, queue: str) -> tuple[str, ...]:
+        """Return what starts a worker of a queue."""
+        return WORKERS[queue]
 
     def start_worker(self, queue: str = "default") -> subprocess.Popen[bytes]:
         """Start one more worker of a queue."""
@@ -152,7 +160,12 @@ class Installation:
         found: dict[str, str] = json.loads(self.run("-c", code))
         return {name: self.url + address for name, address in found.items()}
 
-    def _answers(self) -> bool:
+    def start_web(self) -> None:
+        """Start the web processes, at first or again."""
+        self.start("web", *self._web)
+
+    def answers(self) -> bool:
+        """Tell whether the shop answers."""
         try:
             with urllib.request.urlopen(self.url, timeout=30) as answer:
                 return bool(answer.status == 200)

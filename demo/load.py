@@ -20,7 +20,7 @@ from django.db import connection, transaction  # noqa: E402 - models need the se
 from django.urls import reverse  # noqa: E402
 
 from yenzo.apps.accounts.models import Person, Role  # noqa: E402
-from yenzo.apps.accounts.rights import CUSTOMER, Actor, actor_of  # noqa: E402
+from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of  # noqa: E402
 from yenzo.apps.catalogue.models import Product  # noqa: E402
 from yenzo.apps.catalogue.services.drafts import edit_draft  # noqa: E402
 from yenzo.apps.catalogue.services.kits import create_kit, publish_kit, set_kit_scope  # noqa: E402
@@ -35,7 +35,7 @@ from yenzo.apps.catalogue.services.stock import count_stock  # noqa: E402
 from yenzo.apps.catalogue.to_core import setup_of_revision  # noqa: E402
 from yenzo.apps.designs.models import Design, Upload  # noqa: E402
 from yenzo.apps.designs.services.designs import save_design  # noqa: E402
-from yenzo.apps.designs.services.uploads import take_upload  # noqa: E402
+from yenzo.apps.designs.services.uploads import look_at_upload, receive_upload  # noqa: E402
 from yenzo.apps.orders.models import Order  # noqa: E402
 from yenzo.apps.orders.paying import pay_order  # noqa: E402
 from yenzo.apps.orders.services.orders import Checkout, basket_digest, cancel_order, place_order  # noqa: E402
@@ -205,10 +205,15 @@ def _design(visitor: uuid.UUID, product_key: str, entries_name: str) -> Design:
         setup_field = setup.field(key)
         wanted = Preparation(one_color=setup_field.one_color) if isinstance(setup_field, ArtworkField) else None
         names = [one["name"] for one in (sent if isinstance(sent, list) else [sent])]
-        taken = [take_upload(GUEST, folder / "assets" / name, name, visitor=visitor, wanted=wanted) for name in names]
+        taken = [_upload(folder / "assets" / name, visitor, wanted) for name in names]
         uploads += taken
         document["uploads"][key] = [one.for_entries.model_dump(mode="json") for one in taken]
     return save_design(GUEST, revision, read_entries(document), visitor=visitor, uploads=uploads)
+
+
+def _upload(path: Path, visitor: uuid.UUID, wanted: Preparation | None) -> Upload:
+    received = receive_upload(GUEST, path, path.name, visitor=visitor, wanted=wanted)
+    return look_at_upload(SYSTEM_ACTOR, received.pk)
 
 
 def _sha256(path: Path) -> str:

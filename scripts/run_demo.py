@@ -125,10 +125,10 @@ def _environment(database_url: str, site: str, folder: Path) -> None:
     os.environ.update(
         DATABASE_URL=database_url,
         DATABASE_POOL="1",
+        YENZO_MODE="practice",
         SECRET_KEY=secret.read_text(),
         SITE_ADDRESS=site,
         TRUSTED_PROXIES="1",
-        IS_BEHIND_TLS=str(int(site.startswith("https"))),
         FILES_ROOT=str(folder / "files"),
         STATIC_ROOT=str(folder / "static"),
         STATIC_STORAGE="whitenoise.storage.CompressedManifestStaticFilesStorage",

@@ -12,6 +12,7 @@ from yenzo.apps.accounts.models import Person, Role
 from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of
 from yenzo.apps.catalogue.services.materials import add_font, save_material
 from yenzo.apps.catalogue.services.products import import_product, publish_setup
+from yenzo.apps.designs.jobs import look_at_upload
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.services.designs import save_design
 from yenzo.apps.files.store import store_file
@@ -139,6 +140,15 @@ def order(visitor, put_in_basket, checkout_of):
 def on_attempt(number):
     """What a job is told of itself on an attempt that comes after so many."""
     return SimpleNamespace(job=SimpleNamespace(attempts=number))
+
+
+def looked_at(client, answer):
+    """Let the worker look at a file that was just sent; return what the page that waits for it is answered."""
+    if answer.status_code != 202:
+        return answer
+    upload = Upload.objects.get(pk=answer["Location"].split("/")[2])
+    look_at_upload(on_attempt(0), upload_id=str(upload.pk))
+    return client.get(answer["Location"])
 
 
 def send_mails():

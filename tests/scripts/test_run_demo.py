@@ -51,6 +51,24 @@ def children_of(process):
     return done.stdout.split()
 
 
+def kill(demo, name):
+    """Kill one of the demo's processes as a failing machine would; return which it was."""
+    words = {"web": "gunicorn", "worker-default": "config.worker --queues default", "door": "nginx"}[name]
+    for child in children_of(demo):
+        if words in Path(f"/proc/{child}/cmdline").read_text().replace("\0", " "):
+            os.kill(int(child), signal.SIGKILL)
+            return child
+    raise AssertionError(f"There is no {name}.")
+
+
+def answers(address):
+    try:
+        with urllib.request.urlopen(address, timeout=10) as answer:
+            return answer.status == 200
+    except OSError:
+        return False
+
+
 def told(process):
     facts = FOLDER / "demo.json"
     wait_until(lambda: facts.exists() or process.poll() is not None, seconds=240, what="the demo to start")
@@ -69,7 +87,12 @@ def test_demo_starts_tells_its_addresses_and_stops_without_a_trace(start, port):
             assert answer.status == 200
     assert (ROOT / facts["files"]["pack"]).read_bytes()[:2] == b"PK"
     children = children_of(first)
-    assert len(children) == 2
+    assert len(children) == 4
+    # What ends by itself is started again.
+    killed = {kill(first, name) for name in ("web", "worker-default", "door")}
+    wait_until(lambda: len(children_of(first)) == 4 and not killed & set(children_of(first)), what="new processes")
+    wait_until(lambda: answers(facts["pages"]["shop"]), what="the shop")
+    children = children_of(first)
     second = start()
     assert second.wait(90) == 1
     assert "answers at" in second.stdout.read()

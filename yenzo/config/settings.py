@@ -1,18 +1,29 @@
 """Settings of one installation: environment variables come in, Django's settings go out."""
 
 from pathlib import Path
+from urllib.parse import urlsplit
 
 import environ
 from csp.constants import NONE, SELF
+from django.core.management.utils import get_random_secret_key
+
+from yenzo.config.required import PRACTICE, mode_of, require
 
 CHECKOUT = Path(__file__).resolve().parent.parent.parent
 env = environ.Env()
 
-SECRET_KEY = env.str("SECRET_KEY", "only-for-tests-and-checks")
-DEBUG = env.bool("DEBUG", False)
-ALLOWED_HOSTS = env.list("ALLOWED_HOSTS", default=["127.0.0.1", "localhost", "testserver"])
+require(env.ENVIRON)
+IS_PRACTICE = mode_of(env.ENVIRON) == PRACTICE
+# Where this installation is reached: links in mails begin with it.
+SITE_ADDRESS = env.str("SITE_ADDRESS", "http://127.0.0.1:8480").rstrip("/")
+# Of a practice installation that isn't given one, nothing that is signed outlives the process.
+SECRET_KEY = env.str("SECRET_KEY", "") or get_random_secret_key()
+DEBUG = env.bool("DEBUG", False) and IS_PRACTICE
+ALLOWED_HOSTS = env.list("ALLOWED_HOSTS", default=[urlsplit(SITE_ADDRESS).hostname or ""])
+if IS_PRACTICE:
+    ALLOWED_HOSTS += ["127.0.0.1", "localhost", "testserver"]
 CSRF_TRUSTED_ORIGINS = env.list("CSRF_TRUSTED_ORIGINS", default=[])
-IS_BEHIND_TLS = env.bool("IS_BEHIND_TLS", False)
+IS_BEHIND_TLS = SITE_ADDRESS.startswith("https:")
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -122,6 +133,9 @@ SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 SECURE_SSL_REDIRECT = IS_BEHIND_TLS
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if IS_BEHIND_TLS else None
+# A year, for all that belongs to the site, once it is reached by TLS.
+SECURE_HSTS_SECONDS = env.int("HSTS_SECONDS", 365 * 24 * 3600) if IS_BEHIND_TLS else 0
+SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = IS_BEHIND_TLS
 SESSION_COOKIE_SECURE = IS_BEHIND_TLS
 CSRF_COOKIE_SECURE = IS_BEHIND_TLS
 CSRF_FAILURE_VIEW = "yenzo.apps.accounts.views.errors.csrf_failure"
@@ -140,18 +154,19 @@ WORKSHOP_NAME = env.str("WORKSHOP_NAME", "Tern & Tiller")
 WORKSHOP_MAIL = env.str("WORKSHOP_MAIL", "workshop@tern-and-tiller.example")
 # When a job asks how a payment ended that had no answer.
 SETTLE_AFTER_SECONDS = env.int("SETTLE_AFTER_SECONDS", 4)
-# Where this installation is reached: links in mails begin with it.
-SITE_ADDRESS = env.str("SITE_ADDRESS", "http://127.0.0.1:8480")
 PAYMENT_GATEWAY = {
-    "BACKEND": "yenzo.gateways.payment.practice.PracticePayment",
-    "OPTIONS": {
-        "folder": FILES_ROOT / "practice-payments",
-        "silence_seconds": env.float("PRACTICE_SILENCE_SECONDS", 6.0),
-    },
+    "BACKEND": env.str("PAYMENT_BACKEND", "yenzo.gateways.payment.practice.PracticePayment"),
+    "OPTIONS": env.json(
+        "PAYMENT_OPTIONS",
+        {
+            "folder": FILES_ROOT / "practice-payments",
+            "silence_seconds": env.float("PRACTICE_SILENCE_SECONDS", 6.0),
+        },
+    ),
 }
 MAIL_GATEWAY = {
-    "BACKEND": "yenzo.gateways.mail.outbox.OutboxFolder",
-    "OPTIONS": {"folder": FILES_ROOT / "outbox"},
+    "BACKEND": env.str("MAIL_BACKEND", "yenzo.gateways.mail.outbox.OutboxFolder"),
+    "OPTIONS": env.json("MAIL_OPTIONS", {"folder": FILES_ROOT / "outbox"}),
 }
 # How many proxies of our own stand before the web processes: that many parts of X-Forwarded-For are believed.
 TRUSTED_PROXIES = env.int("TRUSTED_PROXIES", 0)
@@ -173,6 +188,10 @@ LIMITS_STORAGE = env.str("LIMITS_STORAGE", "database://")
 # Mails that one recipient gets without having paid or signed in: links to sign in with, orders with that address.
 MAILS_TO_ONE_AN_HOUR = env.int("MAILS_TO_ONE_AN_HOUR", 6)
 MOST_UPLOAD_BYTES = 50_000_000
+# What one visitor may have waiting, and kept until it is ordered or cleared.
+MOST_WAITING_UPLOADS = env.int("MOST_WAITING_UPLOADS", 30)
+MOST_VISITOR_UPLOADS = env.int("MOST_VISITOR_UPLOADS", 500)
+MOST_VISITOR_BYTES = env.int("MOST_VISITOR_BYTES", 1_000_000_000)
 # A form may carry more than one picture (a product's and its variants').
 MOST_REQUEST_BYTES = 60_000_000
 

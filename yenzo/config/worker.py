@@ -15,6 +15,8 @@ from typing import Any
 
 import django
 
+from yenzo.core.artwork.confinement import is_confined
+
 logger = logging.getLogger(__name__)
 FIRST_WAIT_SECONDS, LONGEST_WAIT_SECONDS = 0.5, 10.0
 # A worker that ran for so long was well: what ended it is no reason to wait longer than the first time.
@@ -28,6 +30,8 @@ def main() -> None:
     queues = [name for name in options.parse_args().queues.split(",") if name]
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "yenzo.config.settings")
     django.setup()
+    if not is_confined():
+        logger.warning("Customers' files can't be confined here (bubblewrap or the kernel): only bounds remain.")
     asyncio.run(_work(queues or None))
 
 

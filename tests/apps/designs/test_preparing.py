@@ -6,6 +6,7 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.http import Http404
 
+from tests.apps.conftest import looked_at
 from tests.core.artwork import samples
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.services.uploads import prepare_upload
@@ -15,7 +16,7 @@ DRAWING = samples.svg('<rect x="20" y="10" width="60" height="40"/>')
 
 
 def send(client, data, address="/uploads/?field=photo", name="crest.svg"):
-    answer = client.post(address, {"file": SimpleUploadedFile(name, data)})
+    answer = looked_at(client, client.post(address, {"file": SimpleUploadedFile(name, data)}))
     assert answer.status_code == 200, answer.content.decode()
     return Upload.objects.latest("sent_at"), answer.content.decode()
 
@@ -36,7 +37,8 @@ def test_field_of_one_color_gets_outlines_and_a_control_of_darkness(client, db):
     assert upload.for_entries.one_color
     assert upload.preparation["one_color"] == {"threshold": 40, "smoothness": 2}
     assert 'value="40.0"' in shown
-    darker = client.post(f"/uploads/{upload.pk}/prepare/?field=photo", {"threshold": "80", "smoothness": "2"})
+    wish = {"threshold": "80", "smoothness": "2"}
+    darker = looked_at(client, client.post(f"/uploads/{upload.pk}/prepare/?field=photo", wish))
     assert 'value="80.0"' in darker.content.decode()
 
 
@@ -44,7 +46,8 @@ def test_page_and_border_are_chosen_and_the_file_before_stays(client, db):
     upload, shown = send(client, samples.pdf(pages=3), name="crest.pdf")
     assert shown.count("<option") == 3
     assert "Cut off the empty border" in shown
-    answer = client.post(f"/uploads/{upload.pk}/prepare/?field=photo", {"page": "2", "trim": "yes"})
+    wish = {"page": "2", "trim": "yes"}
+    answer = looked_at(client, client.post(f"/uploads/{upload.pk}/prepare/?field=photo", wish))
     anew = Upload.objects.latest("sent_at")
     assert "Page 2 of 3 is used." in answer.content.decode()
     assert f'value="{anew.pk}"' in answer.content.decode()
@@ -63,10 +66,10 @@ def test_page_and_border_are_chosen_and_the_file_before_stays(client, db):
 )
 def test_impossible_wish_is_refused_in_words_and_changes_nothing(client, db, wish, words):
     upload, _ = send(client, samples.pdf(pages=3), name="crest.pdf")
-    answer = client.post(f"/uploads/{upload.pk}/prepare/?field=photo", wish)
+    answer = looked_at(client, client.post(f"/uploads/{upload.pk}/prepare/?field=photo", wish))
     assert answer.status_code == 422
     assert words in answer.content.decode()
-    assert Upload.objects.count() == 1
+    assert Upload.objects.ready().count() == 1
 
 
 def test_nobody_prepares_the_file_of_somebody_else(client, db, actors, browser_of):

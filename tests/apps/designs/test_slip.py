@@ -9,6 +9,7 @@ from django.test import Client
 from django.utils import timezone
 
 from tests.apps.catalogue.test_aspects import kinds
+from tests.apps.conftest import looked_at
 from tests.core.conftest import board, entries, picture_bytes
 from yenzo.apps.catalogue.listing import NOUNS
 from yenzo.apps.catalogue.services.materials import save_material
@@ -237,7 +238,7 @@ def test_bare_hash_of_a_private_file_opens_nothing(product, visitor, make_upload
 
 def test_upload_is_taken_with_its_facts(client, db):
     sent = SimpleUploadedFile("../../etc/emblem.png", picture_bytes((640, 480)))
-    answer = client.post("/uploads/?field=photo", {"file": sent})
+    answer = looked_at(client, client.post("/uploads/?field=photo", {"file": sent}))
     upload = Upload.objects.get()
     assert answer.status_code == 200
     assert (upload.name, upload.width_px, upload.kind) == ("emblem.png", 640, "png")
@@ -249,10 +250,10 @@ def test_upload_is_taken_with_its_facts(client, db):
     [(b"", "is empty"), (b"\x89PNG\r\n\x1a\n cut", "damaged or cut off"), (b"MZ program", "is not a picture")],
 )
 def test_refused_upload_says_why_and_leaves_nothing(client, db, data, words):
-    answer = client.post("/uploads/?field=photo", {"file": SimpleUploadedFile("a.png", data)})
+    answer = looked_at(client, client.post("/uploads/?field=photo", {"file": SimpleUploadedFile("a.png", data)}))
     assert (answer.status_code, answer["Content-Type"]) == (422, "text/plain; charset=utf-8")
     assert words in answer.content.decode()
-    assert not Upload.objects.exists()
+    assert not Upload.objects.ready().exists()
 
 
 def test_upload_beyond_the_bound_is_read_past_and_refused_in_words(client, db, settings):

@@ -6,6 +6,7 @@ import sys
 
 import pytest
 from django.conf import settings
+from django.core.cache import cache
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 from django.utils import timezone
@@ -68,6 +69,8 @@ def test_check_tells_the_owner_what_is_damaged_or_missing_until_it_is_whole_agai
         gone.pk: "missing",
     }
     page = sign_in("owner").get("/workshop/files/").content.decode()
+    cache.clear()
+    assert "2 kept files are not whole." in sign_in("owner").get("/workshop/products/").content.decode()
     assert "2 not as they were kept" in page
     assert str(cut) in page
     assert str(good) not in page
@@ -103,3 +106,15 @@ def test_object_store_keeps_a_file_whole_and_mends_what_is_damaged(object_store)
         StoredAssets().read(stored.pk)
     store_file(b"kept elsewhere")
     assert StoredAssets().read(stored.pk) == b"kept elsewhere"
+
+
+@pytest.mark.parametrize(
+    ("name", "value", "words"),
+    [("LOW_DISK_BYTES", 10**18, "running low"), ("LEAST_DISK_BYTES", 10**18, "they are refused")],
+)
+def test_owner_is_warned_before_and_when_the_disk_is_full(sign_in, settings, name, value, words):
+    setattr(settings, name, value)
+    cache.clear()
+    assert words in sign_in("owner").get("/workshop/products/").content.decode()
+    assert words not in sign_in("desk").get("/workshop/orders/").content.decode()
+    cache.clear()

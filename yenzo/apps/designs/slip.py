@@ -222,7 +222,10 @@ def _sections(
 def _sides(walked: Walked, uploads: Uploads) -> tuple[SlipSide, ...]:
     addresses = {file.prepared: picture_address(file.prepared) for file in own_files(walked.setup)}
     addresses |= {
-        one.prepared_id: reverse("designs:upload_picture", args=[one.pk]) for sent in uploads.values() for one in sent
+        one.prepared_id: reverse("designs:upload_picture", args=[one.pk])
+        for sent in uploads.values()
+        for one in sent
+        if one.prepared_id
     }
     return tuple(
         SlipSide(

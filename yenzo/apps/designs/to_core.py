@@ -94,7 +94,7 @@ def uploads_of_form(setup: Setup, form: QueryDict, visitor: uuid.UUID | None) ->
     wanted = {pk for keys in named.values() for pk in keys}
     if not wanted or visitor is None:
         return {}
-    own = Upload.objects.of_visitor(visitor).in_bulk(wanted)
+    own = Upload.objects.of_visitor(visitor).ready().in_bulk(wanted)
     found = {key: tuple(own[pk] for pk in dict.fromkeys(keys) if pk in own) for key, keys in named.items()}
     return {key: uploads for key, uploads in found.items() if uploads}
 

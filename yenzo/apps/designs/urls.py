@@ -5,6 +5,7 @@ from yenzo.apps.designs.views import pictures, try_out, uploads
 app_name = "designs"
 urlpatterns = [
     path("uploads/", uploads.send, name="send_upload"),
+    path("uploads/<uuid:upload_id>/", uploads.state, name="upload_state"),
     path("uploads/<uuid:upload_id>/prepare/", uploads.prepare, name="prepare_upload"),
     path("uploads/<uuid:upload_id>/picture/", pictures.upload_picture, name="upload_picture"),
     path("goods-pictures/<str:sha256>/", pictures.goods_picture, name="goods_picture"),

@@ -27,17 +27,7 @@ def inspect_artwork(
 ) -> PreparedArtwork:
     """Look at an outside file and prepare it; raises ArtworkError, whatever the file does to its process."""
     name, limits = name or path.name, limits or ArtworkLimits()
-    try:
-        size = path.stat().st_size
-        if size > limits.most_bytes:
-            raise too_many_bytes(name, size, limits.most_bytes)
-        # What is refused by its first bytes needs no process.
-        with path.open("rb") as stream:
-            identify(stream.read(1_000_000), name, limits)
-    except OSError as error:
-        raise ArtworkError(
-            "unreadable", name, say("“{name}” can't be read: {strerror}.", name=name, strerror=error.strerror)
-        ) from error
+    refuse_at_sight(path, name, limits)
     with tempfile.TemporaryDirectory(prefix="artwork-") as folder:
         request = {
             "path": str(path.resolve()),
@@ -48,6 +38,20 @@ def inspect_artwork(
             "reader": reader(),
         }
         return _answer(_run_child(request, name, limits), name)
+
+
+def refuse_at_sight(path: Path, name: str, limits: ArtworkLimits) -> None:
+    """Raise ArtworkError for a file whose size or first bytes tell that it can't be used: that needs no process."""
+    try:
+        size = path.stat().st_size
+        if size > limits.most_bytes:
+            raise too_many_bytes(name, size, limits.most_bytes)
+        with path.open("rb") as stream:
+            identify(stream.read(1_000_000), name, limits)
+    except OSError as error:
+        raise ArtworkError(
+            "unreadable", name, say("“{name}” can't be read: {strerror}.", name=name, strerror=error.strerror)
+        ) from error
 
 
 def _run_child(request: dict[str, Any], name: str, limits: ArtworkLimits) -> bytes:

@@ -3,9 +3,10 @@
 from collections import Counter
 from datetime import date
 
+from yenzo.core.asking.invisible import without_invisible
 from yenzo.core.asking.kinds import Given, Value, kind_of
 from yenzo.core.documents.entries import Adjustment, Entries, files_of
-from yenzo.core.documents.fields import AnyField, ExtraField, Option, OptionsField
+from yenzo.core.documents.fields import AnyField, ExtraField, NoteField, Option, OptionsField, TextField
 from yenzo.core.documents.named import Names, fields_by_name, product_names
 from yenzo.core.documents.rules import CATEGORY, SIGNED_IN, SKU, VARIANT, Rule, holds, read_number
 from yenzo.core.documents.setup import Setup, index_of
@@ -25,7 +26,7 @@ class Asked(Frozen):
     """Only what is asked now, normalised, in the order of the set-up. All later steps take this, never the raw form.
 
     `today` is the day it was asked, which bounds of days count from; it is not known of old orders. `stock` is what was
-    left, by SKU, of what is counted and could be wanted.
+    left, by SKU, of what is counted and could be wanted. `left_out` are characters that showed nothing, by field.
     """
 
     values: dict[Key, Value]
@@ -36,6 +37,7 @@ class Asked(Frozen):
     today: date | None = None
     stock: dict[str, int] = {}
     signed_in: bool = False
+    left_out: dict[Key, tuple[str, ...]] = {}
 
     def taken(self, setup: Setup) -> dict[str, int]:
         """Return how many of what, by SKU, all pieces take: of the goods themselves and of their extras."""
@@ -96,7 +98,18 @@ def ask(setup: Setup, entries: Entries, context: Context | None = None) -> Asked
         today=context.today if context else None,
         stock=_known_stock(setup, context) if context else {},
         signed_in=signed_in,
+        left_out=_left_out(setup, entries, values),
     )
+
+
+def _left_out(setup: Setup, entries: Entries, values: dict[str, Value]) -> dict[str, tuple[str, ...]]:
+    typed = {
+        field.key: entries.values[field.key]
+        for field in setup.fields
+        if isinstance(field, TextField | NoteField) and field.key in values and field.key in entries.values
+    }
+    found = ((key, without_invisible(text)[1]) for key, text in typed.items() if isinstance(text, str))
+    return {key: dropped for key, dropped in found if dropped}
 
 
 def _known_stock(setup: Setup, context: Context) -> dict[str, int]:

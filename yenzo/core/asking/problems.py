@@ -3,8 +3,12 @@
 from collections.abc import Iterable
 from typing import Protocol
 
+from yenzo.core.asking.invisible import shown
 from yenzo.core.documents.values import Frozen
 from yenzo.core.speaking import listed, say
+
+# What is told of an entry and doesn't keep it from being made.
+LEFT_OUT = "left_out"
 
 
 class Problem(Frozen):
@@ -29,4 +33,4 @@ class Coverage(Protocol):
 
 def quoted(words: Iterable[str]) -> str:
     """Return words in quotes as a list in a sentence."""
-    return listed(say("“{word}”", word=word) for word in words)
+    return listed(say("“{word}”", word=shown(word)) for word in words)

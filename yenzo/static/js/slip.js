@@ -1,6 +1,7 @@
 // The slip: which side is in view, goods' pictures of variants, uploads with progress. Python decides all the rest.
 
 const AGAIN_AFTER_MS = 1500;
+const FIRST_ASK_MS = 150, LONGEST_ASK_MS = 2000;
 const CONTROL = ":is(input:not([type=hidden]), textarea, select)";
 let isTurning = false;
 const formOf = (element) => element.closest("form");
@@ -92,18 +93,52 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   isTurning = false;
 });
 
+// A file has arrived and is looked at: it is asked for until it is accepted or refused, ever less often.
+function follow(address, tell, done) {
+  let wait = FIRST_ASK_MS;
+  const ask = async () => {
+    let answer;
+    try {
+      answer = await fetch(address, { headers: { "X-Requested-With": "XMLHttpRequest" } });
+    } catch {
+      answer = null;
+    }
+    // Whoever is away for a moment, or asks too often, is asked again.
+    if (answer && answer.status !== 202 && answer.status < 429) return done(answer.status, await answer.text(), answer.headers.get("Content-Type") ?? "");
+    if (answer?.status === 202) tell(await answer.text());
+    wait = Math.min(wait * 1.4, LONGEST_ASK_MS);
+    setTimeout(ask, wait);
+  };
+  setTimeout(ask, wait);
+}
+
 // `keep` puts the row of the file in its place; `next` goes on with what else was picked.
 function post(drop, address, body, keep, next = () => {}) {
   const form = formOf(drop);
   const progress = drop.querySelector("progress");
   const problem = drop.querySelector(".problem");
+  const said = drop.querySelector("[data-looking]");
   const request = new XMLHttpRequest();
+  const tell = (words) => { said.hidden = !words; said.textContent = words; };
   const finish = (words) => {
     progress.hidden = true;
+    tell("");
     problem.hidden = !words;
     problem.textContent = words;
     drop.querySelector("input[type=file]").value = "";
+    delete drop.dataset.busy;
     if (!words) next();
+    goOn(form, Boolean(words));
+  };
+  const done = (status, text, kind) => {
+    if (status === 200) {
+      // The line may have been laid out anew while the file was on its way.
+      keep(document.getElementById(`held-${drop.dataset.upload}`), text);
+      form.dispatchEvent(new Event("entries-changed"));
+      finish("");
+    } else {
+      finish(kind.startsWith("text/plain") ? text : status === 413 ? drop.dataset.tooLarge : drop.dataset.notTaken);
+    }
   };
   request.upload.addEventListener("progress", (event) => {
     if (event.lengthComputable) progress.value = (100 * event.loaded) / event.total;
@@ -111,23 +146,42 @@ function post(drop, address, body, keep, next = () => {}) {
   // All has arrived: how long it takes to be looked at can't be told.
   request.upload.addEventListener("load", () => progress.removeAttribute("value"));
   request.addEventListener("load", () => {
-    if (request.status === 200) {
-      // The line may have been laid out anew while the file was on its way.
-      keep(document.getElementById(`held-${drop.dataset.upload}`), request.responseText);
-      form.dispatchEvent(new Event("entries-changed"));
-      finish("");
+    if (request.status === 202) {
+      tell(request.responseText);
+      follow(request.getResponseHeader("Location"), tell, done);
     } else {
-      const isWords = (request.getResponseHeader("Content-Type") || "").startsWith("text/plain");
-      finish(isWords ? request.responseText : drop.dataset.notTaken);
+      done(request.status, request.responseText, request.getResponseHeader("Content-Type") ?? "");
     }
   });
   request.addEventListener("error", () => finish(drop.dataset.notArrived));
   problem.hidden = true;
   progress.value = 0;
   progress.hidden = false;
+  drop.dataset.busy = "yes";
   request.open("POST", address);
   request.setRequestHeader("X-CSRFToken", form.querySelector("[name=csrfmiddlewaretoken]").value);
   request.send(body);
+}
+
+// Whoever sends the form while a file is on its way is told, and it goes by itself as soon as the file is there.
+document.addEventListener("submit", (event) => {
+  const form = event.target;
+  if (!form.querySelector("[data-upload][data-busy]")) return;
+  event.preventDefault();
+  event.stopImmediatePropagation();
+  form.sendsWith = event.submitter;
+  const note = form.querySelector("[data-waits-for-files]");
+  if (note) note.hidden = false;
+}, { capture: true });
+
+function goOn(form, isRefused) {
+  if (!form.sendsWith || form.querySelector("[data-upload][data-busy]")) return;
+  const submitter = form.sendsWith;
+  const note = form.querySelector("[data-waits-for-files]");
+  delete form.sendsWith;
+  if (note) note.hidden = true;
+  if (isRefused) form.querySelector("[data-upload] .problem:not([hidden])")?.closest("[data-upload]").querySelector("input[type=file]").focus();
+  else form.requestSubmit(submitter);
 }
 
 function send(drop, [file, ...more]) {

@@ -1,9 +1,10 @@
 """A customer's files: as received, and the pictures that the core made from them."""
 
 import uuid
-from typing import Self
+from typing import ClassVar, Self
 
 from django.db import models
+from django.db.models import Q
 
 from yenzo.apps.files.models import StoredFile
 from yenzo.core.documents.entries import UploadedFile
@@ -16,32 +17,59 @@ class UploadQuerySet(models.QuerySet["Upload"]):
         """Return the uploads that this visitor may use and see."""
         return self.filter(visitor=visitor).select_related("original")
 
+    def ready(self) -> Self:
+        """Return the uploads that were looked at and accepted."""
+        return self.filter(state=Upload.State.READY)
+
+    def waiting(self) -> Self:
+        """Return the uploads that are still to be looked at."""
+        return self.filter(state=Upload.State.WAITING)
+
     def unused(self) -> Self:
         """Return the uploads that neither a design nor an order uses."""
         return self.filter(designs=None, pieces=None)
 
 
 class Upload(models.Model):
-    """An accepted upload. It belongs to the visitor who sent it, and to nobody who merely knows its hash."""
+    """A customer's file, from being received to being accepted or refused by whoever looks at it.
 
+    It belongs to the visitor who sent it, and to nobody who merely knows its hash.
+    """
+
+    class State(models.TextChoices):
+        WAITING = "waiting", "To be looked at"
+        READY = "ready", "Accepted"
+        REFUSED = "refused", "Refused"
+
+    state = models.CharField(max_length=8, choices=State.choices, default=State.READY)
+    refusal = models.TextField(blank=True, help_text="why it was refused, in the language of who sent it")
+    language = models.CharField(max_length=20, default="en-gb", help_text="of who sent it")
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     visitor = models.UUIDField(db_index=True)
     name = models.CharField(max_length=200)
-    kind = models.CharField(max_length=10)
+    kind = models.CharField(max_length=10, blank=True)
     form = models.CharField(max_length=10, default="picture", help_text="picture or drawing")
     pages = models.PositiveIntegerField(default=1)
     see_through = models.BooleanField(default=False)
     wishes = models.JSONField(default=list, help_text="preparations that would change something")
     preparation = models.JSONField(default=dict, help_text="how it was wanted")
-    width_px = models.PositiveIntegerField()
-    height_px = models.PositiveIntegerField()
+    width_px = models.PositiveIntegerField(default=0)
+    height_px = models.PositiveIntegerField(default=0)
     notes = models.JSONField(default=list)
     original = models.ForeignKey(StoredFile, on_delete=models.PROTECT, related_name="+")
-    prepared = models.ForeignKey(StoredFile, on_delete=models.PROTECT, related_name="+")
-    shown = models.ForeignKey(StoredFile, on_delete=models.PROTECT, related_name="+")
+    prepared = models.ForeignKey(StoredFile, null=True, on_delete=models.PROTECT, related_name="+")
+    shown = models.ForeignKey(StoredFile, null=True, on_delete=models.PROTECT, related_name="+")
     sent_at = models.DateTimeField(auto_now_add=True)
 
     objects = UploadQuerySet.as_manager()
+
+    class Meta:
+        constraints: ClassVar = [
+            models.CheckConstraint(
+                condition=~Q(state="ready") | Q(prepared__isnull=False, shown__isnull=False),
+                name="ready_upload_has_its_files",
+            ),
+        ]
 
     def __str__(self) -> str:
         return self.name
@@ -53,7 +81,8 @@ class Upload(models.Model):
 
     @property
     def for_entries(self) -> UploadedFile:
-        """The upload as an entries document has it."""
+        """The upload, which is ready, as an entries document has it."""
+        assert self.prepared_id is not None
         return UploadedFile(
             name=self.name,
             original=self.original_id,

@@ -1,4 +1,4 @@
-"""Taking a customer's file, and making it anew as the customer wants it."""
+"""Taking a customer's file: received at once, looked at by a worker; and made anew as the customer wants it."""
 
 import tempfile
 import uuid
@@ -6,21 +6,27 @@ from pathlib import Path
 
 from django.conf import settings
 from django.db import transaction
+from django.db.models import Sum
 from django.shortcuts import get_object_or_404
+from django.utils.translation import gettext
+from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.designs.models import Upload
-from yenzo.apps.files.models import StoredFile
-from yenzo.apps.files.store import StoredAssets, store_file
+from yenzo.apps.files.room import room
+from yenzo.apps.files.store import read_stored, store_file
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation, PreparedArtwork
-from yenzo.core.artwork.inspect import inspect_artwork
-from yenzo.core.documents.values import clean_text
+from yenzo.core.artwork.inspect import inspect_artwork, refuse_at_sight
+from yenzo.core.documents.values import clean_line
+from yenzo.core.errors import ArtworkError
+from yenzo.core.speaking import reader
 
 ANYBODY = tuple(role for role in ALL_ROLES if role != SYSTEM)
+MOST_NAME = 120
 
 
 @service(*ANYBODY)
-def take_upload(
+def receive_upload(
     actor: Actor,  # noqa: ARG001 - anybody may
     path: Path,
     name: str,
@@ -28,46 +34,101 @@ def take_upload(
     visitor: uuid.UUID,
     wanted: Preparation | None = None,
 ) -> Upload:
-    """Keep a file as received, with what was made from it as wanted; raises ArtworkError when it is refused."""
-    shown_name = clean_text(name).replace("\n", " ").strip()[-120:] or "file"
-    made = _inspected(path, shown_name, wanted)
+    """Keep a file as received and have a worker look at it; raises ArtworkError for what is refused at sight."""
+    shown_name = clean_line(name)[-MOST_NAME:] or "file"
+    refuse_at_sight(path, shown_name, _limits())
+    _refuse_too_many(visitor, path.stat().st_size, shown_name)
     with transaction.atomic():
-        return _insert(made, wanted, visitor, shown_name, store_file(path.read_bytes()))
+        upload = Upload.objects.create(
+            state=Upload.State.WAITING,
+            visitor=visitor,
+            name=shown_name,
+            language=reader(),
+            preparation=(wanted or Preparation()).model_dump(),
+            original=store_file(path.read_bytes()),
+        )
+        _hand_to_worker(upload)
+    return upload
 
 
 @service(*ANYBODY)
 def prepare_upload(actor: Actor, upload_id: uuid.UUID, *, visitor: uuid.UUID, wanted: Preparation) -> Upload:  # noqa: ARG001
-    """Make a visitor's file anew as wanted, beside what was made before; raises ArtworkError."""
-    upload = get_object_or_404(Upload.objects.of_visitor(visitor), pk=upload_id)
-    with tempfile.NamedTemporaryFile(prefix="original-") as copy:
-        copy.write(StoredAssets().read(upload.original_id))
-        copy.flush()
-        made = _inspected(Path(copy.name), upload.name, wanted)
+    """Have a visitor's file made anew as wanted, beside what was made before."""
+    upload = get_object_or_404(Upload.objects.of_visitor(visitor).ready(), pk=upload_id)
+    _refuse_too_many(visitor, 0, upload.name)
     with transaction.atomic():
-        return _insert(made, wanted, visitor, upload.name, upload.original)
+        anew = Upload.objects.create(
+            state=Upload.State.WAITING,
+            visitor=visitor,
+            name=upload.name,
+            language=reader(),
+            preparation=wanted.model_dump(),
+            original=upload.original,
+        )
+        _hand_to_worker(anew)
+    return anew
 
 
-def _inspected(path: Path, name: str, wanted: Preparation | None) -> PreparedArtwork:
-    return inspect_artwork(path, name, ArtworkLimits(most_bytes=settings.MOST_UPLOAD_BYTES), wanted)
-
-
-def _insert(
-    made: PreparedArtwork, wanted: Preparation | None, visitor: uuid.UUID, name: str, original: StoredFile
-) -> Upload:
+@service(SYSTEM)
+def look_at_upload(actor: Actor, upload_id: uuid.UUID) -> Upload:  # noqa: ARG001
+    """Decode a file that waits, and accept or refuse it. It is read in the language of who sent it."""
+    upload = Upload.objects.select_related("original").get(pk=upload_id)
+    if upload.state != Upload.State.WAITING:
+        return upload
+    try:
+        made = _inspected(upload)
+    except ArtworkError as error:
+        upload.state, upload.refusal = Upload.State.REFUSED, error.message
+        upload.save(update_fields=["state", "refusal"])
+        return upload
     facts = made.facts
-    return Upload.objects.create(
-        visitor=visitor,
-        name=name,
-        kind=facts.kind,
-        form=facts.form,
-        pages=facts.pages,
-        see_through=facts.see_through,
-        wishes=list(facts.wishes),
-        preparation=(wanted or Preparation()).model_dump(),
-        width_px=facts.width_px,
-        height_px=facts.height_px,
-        notes=list(facts.notes),
-        original=original,
-        prepared=store_file(made.prepared),
-        shown=store_file(made.shown),
-    )
+    with transaction.atomic():
+        upload.state = Upload.State.READY
+        upload.kind, upload.form, upload.pages = facts.kind, facts.form, facts.pages
+        upload.width_px, upload.height_px, upload.see_through = facts.width_px, facts.height_px, facts.see_through
+        upload.wishes, upload.notes = list(facts.wishes), list(facts.notes)
+        upload.prepared, upload.shown = store_file(made.prepared), store_file(made.shown)
+        upload.save()
+    return upload
+
+
+@service(SYSTEM)
+def give_up_upload(actor: Actor, upload_id: uuid.UUID, why: str) -> None:  # noqa: ARG001
+    """Refuse a file that could not be looked at for a fault of ours."""
+    waiting = Upload.objects.waiting().filter(pk=upload_id)
+    waiting.update(state=Upload.State.REFUSED, refusal=why)
+
+
+def _inspected(upload: Upload) -> PreparedArtwork:
+    with tempfile.NamedTemporaryFile(prefix="original-") as copy:
+        copy.write(read_stored(upload.original))
+        copy.flush()
+        wanted = Preparation.model_validate(upload.preparation)
+        return inspect_artwork(Path(copy.name), upload.name, _limits(), wanted)
+
+
+def _limits() -> ArtworkLimits:
+    return ArtworkLimits(most_bytes=settings.MOST_UPLOAD_BYTES)
+
+
+def _refuse_too_many(visitor: uuid.UUID, more_bytes: int, name: str) -> None:
+    """Raise ArtworkError when a visitor, or everybody together, has sent all that there is room for."""
+    own = Upload.objects.filter(visitor=visitor)
+    if own.waiting().count() >= settings.MOST_WAITING_UPLOADS:
+        why = gettext("Several of your files are still being looked at. Please wait until they are done.")
+        raise ArtworkError("too_many_waiting", name, why)
+    kept = own.aggregate(bytes=Sum("original__size_bytes"))["bytes"] or 0
+    if kept + more_bytes > settings.MOST_VISITOR_BYTES or own.count() >= settings.MOST_VISITOR_UPLOADS:
+        why = gettext("You have sent as many files as can be kept for you. Please order, or tell the workshop.")
+        raise ArtworkError("too_many_files", name, why)
+    if more_bytes and not room().takes_more:
+        why = gettext("The workshop has no room for more files just now. Please try again later, or tell it.")
+        raise ArtworkError("no_room", name, why)
+
+
+def _hand_to_worker(upload: Upload) -> None:
+    # One file of a visitor after another, and whoever has fewer waiting comes first: many files of one visitor don't
+    # hold up another's only one.
+    waiting = Upload.objects.waiting().filter(visitor=upload.visitor).count()
+    task = app.configure_task("designs.look_at_upload", lock=f"uploads-{upload.visitor}", priority=-waiting)
+    task.defer(upload_id=str(upload.pk))

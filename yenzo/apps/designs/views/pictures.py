@@ -38,9 +38,10 @@ def goods_picture(request: HttpRequest, sha256: str) -> HttpResponse:  # noqa: A
 @cache_control(private=True, max_age=3600)
 def upload_picture(request: HttpRequest, upload_id: uuid.UUID) -> HttpResponse:
     """Show an upload, as the core prepared it for screens, to the visitor who sent it and to staff."""
-    upload = get_object_or_404(Upload.objects.select_related("shown"), pk=upload_id)
+    upload = get_object_or_404(Upload.objects.ready().select_related("shown"), pk=upload_id)
     if upload.visitor != known_visitor(request) and not isinstance(request.user, Person):
         raise Http404
+    assert upload.shown is not None
     return _picture(upload.shown)
 
 

@@ -2,37 +2,37 @@
 
 import uuid
 from pathlib import Path
+from urllib.parse import urlencode
 
 from django.conf import settings
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.http import Http404, HttpRequest, HttpResponse
-from django.shortcuts import render
-from django.utils.translation import gettext
-from django.views.decorators.http import require_POST
+from django.shortcuts import get_object_or_404, render
+from django.urls import reverse
+from django.utils.translation import gettext, ngettext
+from django.views.decorators.cache import never_cache
+from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.preparing import PreparationForm, preparation_of
-from yenzo.apps.designs.services.uploads import prepare_upload, take_upload
+from yenzo.apps.designs.services.uploads import prepare_upload, receive_upload
 from yenzo.apps.designs.visitors import known_visitor, visitor_of
 from yenzo.core.artwork.identify import too_many_bytes
 from yenzo.core.errors import ArtworkError
 
-REFUSED = 422
+REFUSED, WAITING = 422, 202
 
 
 @require_POST
 def send(request: HttpRequest) -> HttpResponse:
-    """Take one file for one field; answer with the field's file row, or with the refusal in words."""
-    field_key = request.GET.get("field", "")
+    """Receive one file for one field; answer with where it is asked for, or with the refusal in words."""
     if not may_go_on(request, "upload"):
         return _refuse(gettext("These are many files in a short time. Please wait a minute and send this one again."))
-    if int(request.headers.get("Content-Length") or 0) > settings.MOST_REQUEST_BYTES:
-        too_many = too_many_bytes(
-            gettext("This file"), int(request.headers["Content-Length"]), settings.MOST_UPLOAD_BYTES
-        )
-        return _refuse(too_many.message)
+    length = int(request.META.get("CONTENT_LENGTH") or 0)
+    if length > settings.MOST_REQUEST_BYTES:
+        return _refuse(too_many_bytes(gettext("This file"), length, settings.MOST_UPLOAD_BYTES).message)
     sent, form = request.FILES.get("file"), PreparationForm(request.GET)
     if not isinstance(sent, TemporaryUploadedFile):
         return _refuse(gettext("No file arrived. Please pick it again."))
@@ -40,15 +40,15 @@ def send(request: HttpRequest) -> HttpResponse:
         return _refuse_wish()
     actor, path, wanted = actor_of(request.user), Path(sent.temporary_file_path()), preparation_of(form.cleaned_data)
     try:
-        upload = take_upload(actor, path, sent.name or "file", visitor=visitor_of(request), wanted=wanted)
+        upload = receive_upload(actor, path, sent.name or "file", visitor=visitor_of(request), wanted=wanted)
     except ArtworkError as error:
         return _refuse(error.message)
-    return _held(request, upload, field_key)
+    return _waits(request, upload)
 
 
 @require_POST
 def prepare(request: HttpRequest, upload_id: uuid.UUID) -> HttpResponse:
-    """Make a file anew as its controls say; answer as for a file that was sent."""
+    """Have a file made anew as its controls say; answer as for a file that was sent."""
     form, visitor = PreparationForm(request.POST), known_visitor(request)
     if not may_go_on(request, "upload"):
         return _refuse(gettext("These are many changes in a short time. Please wait a minute and try again."))
@@ -58,14 +58,39 @@ def prepare(request: HttpRequest, upload_id: uuid.UUID) -> HttpResponse:
         return _refuse_wish()
     wanted = preparation_of(form.cleaned_data)
     try:
-        upload = prepare_upload(actor_of(request.user), upload_id, visitor=visitor, wanted=wanted)
+        return _waits(request, prepare_upload(actor_of(request.user), upload_id, visitor=visitor, wanted=wanted))
     except ArtworkError as error:
         return _refuse(error.message)
-    return _held(request, upload, request.GET.get("field", ""))
 
 
-def _held(request: HttpRequest, upload: Upload, field_key: str) -> HttpResponse:
-    return render(request, "designs/_upload.html", {"upload": upload, "field_key": field_key})
+@require_safe
+@never_cache
+def state(request: HttpRequest, upload_id: uuid.UUID) -> HttpResponse:
+    """Answer whoever waits for a file: how many are before it, its row in the slip, or why it is refused."""
+    visitor = known_visitor(request)
+    upload = get_object_or_404(Upload.objects.of_visitor(visitor), pk=upload_id) if visitor else None
+    if upload is None:
+        raise Http404
+    if upload.state == Upload.State.WAITING:
+        return _waits(request, upload)
+    if upload.state == Upload.State.REFUSED:
+        return _refuse(upload.refusal)
+    return render(request, "designs/_upload.html", {"upload": upload, "field_key": request.GET.get("field", "")})
+
+
+def _waits(request: HttpRequest, upload: Upload) -> HttpResponse:
+    before = Upload.objects.waiting().filter(sent_at__lt=upload.sent_at).count()
+    words = gettext("The file has arrived and is being looked at.")
+    if before:
+        words = ngettext(
+            "The file has arrived. {count} other file is looked at before it.",
+            "The file has arrived. {count} other files are looked at before it.",
+            before,
+        ).format(count=before)
+    query = urlencode({"field": request.GET.get("field", "")})
+    address = f"{reverse('designs:upload_state', args=[upload.pk])}?{query}"
+    headers = {"Location": address}
+    return HttpResponse(words, status=WAITING, headers=headers, content_type="text/plain; charset=utf-8")
 
 
 def _refuse_wish() -> HttpResponse:

@@ -7,6 +7,7 @@ from django.views.decorators.http import require_POST, require_safe
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import STAFF, actor_of
 from yenzo.apps.files.downloads import download
+from yenzo.apps.orders.models import Order, Piece
 from yenzo.apps.production.models import Pack
 from yenzo.apps.production.services.packs import want_pack_again
 
@@ -14,9 +15,12 @@ from yenzo.apps.production.services.packs import want_pack_again
 @staff_page(*STAFF)
 def pack_state(request: HttpRequest, piece_id: int) -> HttpResponse:
     """Show how far a pack is; the fragment asks again by itself while something is under way."""
-    pack = Pack.objects.select_related("piece__order", "file").filter(piece=piece_id).first()
-    if pack is None:
+    piece = get_object_or_404(Piece.objects.select_related("order"), pk=piece_id)
+    pack = Pack.objects.select_related("piece__order", "file").filter(piece=piece).first()
+    if pack is None and piece.order.state != Order.State.PAID:
         raise Http404
+    # Just paid: the job that wants the packs is still on its way.
+    pack = pack or Pack(piece=piece)
     return render(request, "production/_pack.html", {"pack": pack})
 
 

@@ -5,6 +5,7 @@ from typing import Any
 
 import icu
 
+from yenzo.core.asking.invisible import without_invisible
 from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
 from yenzo.core.asking.patterns import has_pattern, pattern_words
 from yenzo.core.asking.problems import Problem, quoted
@@ -135,7 +136,7 @@ class NoteKind(Kind[NoteField]):
     """A note to the workshop."""
 
     def value(self, field: NoteField, given: Given) -> str:
-        return plain_lines(field.default if given.raw is None else str(given.raw))
+        return plain_lines(_raw(field, given))
 
     def problems(self, field: NoteField, value: Value, around: Around) -> Iterator[Problem]:
         count = len(characters(str(value)[: MOST_IN_A_PARAGRAPH + 1]))
@@ -176,8 +177,10 @@ def _word_problems(field: TextField, text: str, language: str) -> Iterator[Probl
         )
 
 
-def _raw(field: TextField, given: Given) -> str:
-    return field.default if given.raw is None else str(given.raw)
+def _raw(field: TextField | NoteField, given: Given) -> str:
+    """Return what was typed, or what the form begins with, without what shows nothing."""
+    typed, _ = without_invisible(field.default if given.raw is None else str(given.raw))
+    return typed
 
 
 def _cased(field: TextField, text: str, language: str) -> str:

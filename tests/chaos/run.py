@@ -1,0 +1,148 @@
+"""A chaos run: customers order while everything breaks; at the end each order, payment, mail and pack is there once.
+
+Usage: python -m tests.chaos.run [MINUTES] [SEED]      makes a cluster and an installation of its own, and takes them away
+"""
+
+import hashlib
+import sys
+import tempfile
+import time
+from pathlib import Path
+from typing import Any
+
+from demo.installation import Installation, wait_until
+from tests.chaos.customers import Record, send_customers
+from tests.chaos.monkey import WORKERS, Monkey
+from tests.core.artwork import samples
+from tests.scripts.loading import load_script
+
+CUSTOMERS = 3
+# Jobs that failed are tried again ever later: what the chaos held up is done within these.
+PATIENCE_SECONDS = 400
+
+
+def run(seconds: float, seed: int, folder: Path, name: str = "chaos") -> list[str]:
+    """Let chaos reign for so long; return all that is wrong in the end."""
+    cluster = load_script("cluster").Cluster(name)
+    try:
+        installation = Installation(
+            folder,
+            base=cluster.start(),
+            PRACTICE_SILENCE_SECONDS="1",
+            SETTLE_AFTER_SECONDS="1",
+            WORKER_SILENCE_SECONDS="3",
+            MAILS_TO_ONE_AN_HOUR="100000",
+            **{f"LIMIT_{what}": "100000/minute" for what in ("UPLOADS", "BASKET", "CHECKOUTS", "PAYMENTS")},
+        )
+        try:
+            return _reign(installation, cluster, seconds, seed)
+        finally:
+            installation.stop()
+    finally:
+        cluster.destroy()
+
+
+def _reign(installation: Installation, cluster: Any, seconds: float, seed: int) -> list[str]:
+    for queue in WORKERS:
+        installation.start_worker(queue)
+    record, until = Record(), time.monotonic() + seconds
+    picture = samples.logo_picture(size=(900, 900))
+    customers = send_customers(installation.url, CUSTOMERS, until, record, picture)
+    monkey = Monkey(installation, cluster, seed)
+    monkey.torment(until, pause_seconds=1.0)
+    # Customers finish what they began: now all is well, but for what was broken before.
+    while any(customer.is_alive() for customer in customers):
+        monkey.supervise()
+        time.sleep(1)
+
+    def is_quiet() -> bool:
+        monkey.supervise()
+        # What waits to be tried again is due now, not in minutes.
+        installation.execute(
+            "UPDATE procrastinate_jobs SET scheduled_at = NULL WHERE status = 'todo' AND scheduled_at IS NOT NULL AND task_name NOT LIKE 'files.%'"
+        )
+        return not installation.rows(
+            "SELECT 1 FROM procrastinate_jobs WHERE status IN ('todo', 'doing') AND task_name <> 'rescue_jobs'"
+        )
+
+    wait_until(is_quiet, seconds=PATIENCE_SECONDS, what="the workers to finish")
+    print(f"chaos: {monkey.done}; {len(record.checkouts)} checkouts, {len(record.paid)} paid")
+    return faults(installation, record)
+
+
+def faults(installation: Installation, record: Record) -> list[str]:
+    """Return what customers know that isn't so, and what is there twice, half or not at all."""
+    rows, found = installation.rows, list(record.refused)
+    tokens = {
+        str(key): (token, state) for key, token, state in rows("SELECT checkout_key, token, state FROM orders_order")
+    }
+    for key, token in record.checkouts.items():
+        if key not in tokens and token:
+            found.append(f"order {token} was shown and is lost")
+        elif token and tokens[key][0] != token:
+            found.append(f"checkout {key} made another order than was shown")
+    states = dict(tokens.values())
+    found += [
+        f"order {token} was paid and is {states.get(token)}" for token in record.paid if states.get(token) != "paid"
+    ]
+    found += [
+        f"order {number} is paid and has {count} approved payments"
+        for number, count in rows(
+            "SELECT o.id, count(p.id) FROM orders_order o LEFT JOIN orders_payment p ON p.order_id = o.id AND p.state = 'approved' WHERE o.state = 'paid' GROUP BY o.id HAVING count(p.id) <> 1"
+        )
+    ]
+    found += [
+        f"pack of piece {piece}: {state} {trouble}"
+        for piece, state, trouble in rows(
+            "SELECT p.id, coalesce(k.state, 'none'), coalesce(k.trouble, '') FROM orders_piece p JOIN orders_order o ON o.id = p.order_id LEFT JOIN production_pack k ON k.piece_id = p.id WHERE o.state = 'paid' AND k.state IS DISTINCT FROM 'done'"
+        )
+    ]
+    found += [
+        f"pack of piece {piece} was announced {count} times"
+        for piece, count in rows(
+            "SELECT p.id, count(e.id) FROM orders_piece p JOIN orders_order o ON o.id = p.order_id LEFT JOIN orders_orderevent e ON e.order_id = o.id AND e.what LIKE %s WHERE o.state = 'paid' GROUP BY p.id HAVING count(e.id) <> 1",
+            "Pack % is ready",
+        )
+        if rows(
+            "SELECT count(*) FROM orders_piece WHERE order_id = (SELECT order_id FROM orders_piece WHERE id = %s)",
+            piece,
+        )
+        == [(1,)]
+    ]
+    found += _mail_faults(installation)
+    found += _file_faults(installation)
+    found += [
+        f"job {name} failed" for (name,) in rows("SELECT task_name FROM procrastinate_jobs WHERE status = 'failed'")
+    ]
+    return found
+
+
+def _mail_faults(installation: Installation) -> list[str]:
+    kept = {path.stem for path in (installation.folder / "files" / "outbox").glob("*.eml")}
+    wanted = set()
+    for number, state in installation.rows("SELECT id, state FROM orders_order"):
+        for occasion in ("placed", "paid")[: 2 if state == "paid" else 1]:
+            wanted |= {f"{number + 2000}-{occasion}-{who}" for who in ("customer", "workshop")}
+    sent = {key for (key,) in installation.rows("SELECT key FROM outbox_outgoingmail WHERE state = 'sent'")}
+    return [
+        *(f"mail {key} was not sent" for key in sorted(wanted - sent)),
+        *(f"mail {key} was sent and isn't there" for key in sorted(sent - kept)),
+        *(f"mail {key} is there and nobody wanted it" for key in sorted(kept - wanted)),
+    ]
+
+
+def _file_faults(installation: Installation) -> list[str]:
+    folder, found = installation.folder / "files", []
+    for sha256, size, path in installation.rows("SELECT sha256, size_bytes, path FROM files_storedfile"):
+        data = (folder / path).read_bytes() if (folder / path).exists() else None
+        if data is None or len(data) != size or hashlib.sha256(data).hexdigest() != sha256:
+            found.append(f"file {sha256[:12]} is {'missing' if data is None else 'damaged'}")
+    return found
+
+
+if __name__ == "__main__":
+    minutes, seed = float(sys.argv[1] if len(sys.argv) > 1 else 10), int(sys.argv[2] if len(sys.argv) > 2 else 1)
+    with tempfile.TemporaryDirectory() as place:
+        wrong = run(minutes * 60, seed, Path(place))
+    print("\n".join(wrong) or "All is there, once.")
+    sys.exit(bool(wrong))

@@ -1,0 +1,7 @@
+"""A short chaos run; `make chaos` is the long one."""
+
+from tests.chaos.run import run
+
+
+def test_after_chaos_each_order_payment_mail_pack_and_file_is_there_once(tmp_path):
+    assert run(25, seed=7, folder=tmp_path, name="chaos-test") == []

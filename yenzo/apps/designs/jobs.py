@@ -1,0 +1,36 @@
+"""Jobs of designs. Arguments are ids only; each may run twice without harm."""
+
+import uuid
+
+from django.utils.translation import gettext
+from procrastinate import JobContext, RetryStrategy
+from procrastinate.contrib.django import app
+
+from yenzo.apps.accounts.languages import read_in
+from yenzo.apps.accounts.rights import SYSTEM_ACTOR
+from yenzo.apps.designs.models import Upload
+from yenzo.apps.designs.services.uploads import give_up_upload
+from yenzo.apps.designs.services.uploads import look_at_upload as look
+
+MOST_ATTEMPTS = 3
+
+
+@app.task(
+    name="designs.look_at_upload",
+    queue="artwork",
+    pass_context=True,
+    retry=RetryStrategy(max_attempts=MOST_ATTEMPTS, wait=1),
+)
+def look_at_upload(context: JobContext, *, upload_id: str) -> None:
+    """Look at a customer's file. Its own queue: no pack and no mail waits for it."""
+    upload = Upload.objects.filter(pk=upload_id).first()
+    if upload is None:
+        return
+    with read_in(upload.language):
+        try:
+            look(SYSTEM_ACTOR, uuid.UUID(upload_id))
+        except Exception:
+            if context.job.attempts + 1 >= MOST_ATTEMPTS:
+                why = gettext("“{name}” could not be looked at: something on our side failed. Please send it again.")
+                give_up_upload(SYSTEM_ACTOR, uuid.UUID(upload_id), why.format(name=upload.name))
+            raise
