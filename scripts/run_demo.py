@@ -56,6 +56,9 @@ class Children:
         """Start again what ended by itself; one that won't stay up is given time between its tries."""
         for name, process in self._running.items():
             if process.poll() is not None and time.monotonic() - self._began[name] > REST_SECONDS:
+                # What it had started itself would go on, and keep its port.
+                with contextlib.suppress(ProcessLookupError):
+                    os.killpg(process.pid, signal.SIGKILL)
                 print(f"The {name} process ended by itself and is started again; see .run/{name}.log.", file=sys.stderr)
                 self.start(name, *self._commands[name])
 
