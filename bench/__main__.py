@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from bench import lettering
+from bench import hostile, lettering
 from bench.asking import FIELDS, ask_check_price, large_entries
 from demo.installation import ROOT, Installation, wait_until
 from demo.load import PASSWORD
@@ -271,6 +271,13 @@ def pack_row(installation: Installation) -> Row:
     return Row("pack of one piece in the worker, slowest of three", 1000, float(installation.rows(spent)[0][0]), "ms")
 
 
+def hostile_row(installation: Installation) -> Row:
+    """Measure previews while 200 connections of each slow kind are held and 100 expensive files are sent."""
+    found = hostile.measure(installation.url, senders=200, files=100, seconds=40)
+    assert not found["failed"], found
+    return Row("preview among 600 slow connections and 100 heavy files, p95", 250, found["p95_ms"], "ms")
+
+
 def tool(name: str, *arguments: str) -> Any:
     """Run a measuring script; return what it prints as JSON."""
     done = subprocess.run([sys.executable, str(TOOLS / name), *arguments], check=False, capture_output=True, text=True)
@@ -279,18 +286,22 @@ def tool(name: str, *arguments: str) -> Any:
     return json.loads(done.stdout)
 
 
+UNLIMITED = {"LIMIT_PREVIEWS": "1000000/minute", "LIMIT_UPLOADS": "1000000/minute"}
+
+
 def rows() -> Iterator[Row]:
     """Measure everything."""
     yield from core_rows()
     yield from (Row(*row) for row in lettering.rows())
     yield from geometry_rows()
     with tempfile.TemporaryDirectory() as folder:
-        installation = Installation(Path(folder), workers=2)
+        installation = Installation(Path(folder), workers=2, **UNLIMITED)
         try:
             yield pack_row(installation)
             yield from request_rows(installation)
             yield from large_rows(installation)
             yield from browser_rows(installation)
+            yield hostile_row(installation)
         finally:
             installation.stop()
 

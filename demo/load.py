@@ -40,6 +40,7 @@ from yenzo.apps.orders.models import Order  # noqa: E402
 from yenzo.apps.orders.paying import pay_order  # noqa: E402
 from yenzo.apps.orders.services.orders import Checkout, basket_digest, cancel_order, place_order  # noqa: E402
 from yenzo.apps.production.models import Pack  # noqa: E402
+from yenzo.apps.shop.services.sign_in import ask_for_link  # noqa: E402
 from yenzo.core.artwork.facts import Preparation  # noqa: E402
 from yenzo.core.documents.fields import ArtworkField  # noqa: E402
 from yenzo.core.documents.reading import read_entries  # noqa: E402
@@ -53,6 +54,8 @@ PEOPLE = (
     ("noor", "Noor", Role.DESK),
     ("piet", "Piet", Role.DECORATOR),
 )
+# One more than a recipient gets in an hour.
+LINKS_TO_A_STRANGER = 7
 STOCK = {"BS-4": 24, "SB-185": 9, "DC-450": 60, "BC-72": 14}
 PASSWORD = "tern-and-tiller"
 GUEST = Actor(CUSTOMER, "Customer")
@@ -104,6 +107,9 @@ def load() -> bool:
         count_stock(owner, STOCK)
         for order in ORDERS:
             _order(owner, order)
+        # Somebody plays with an address that isn't theirs: the last of these is held back for the desk to look at.
+        for _ in range(LINKS_TO_A_STRANGER):
+            ask_for_link(GUEST, "somebody.else@post.example")
     return True
 
 

@@ -118,12 +118,17 @@ def faults(installation: Installation, record: Record) -> list[str]:
 
 
 def _mail_faults(installation: Installation) -> list[str]:
-    kept = {path.stem for path in (installation.folder / "files" / "outbox").glob("*.eml")}
+    kept = {path.stem for path in (installation.folder / "files" / "outbox").glob("[0-9]*.eml")}
     wanted = set()
     for number, state in installation.rows("SELECT id, state FROM orders_order"):
         for occasion in ("placed", "paid")[: 2 if state == "paid" else 1]:
             wanted |= {f"{number + 2000}-{occasion}-{who}" for who in ("customer", "workshop")}
-    sent = {key for (key,) in installation.rows("SELECT key FROM outbox_outgoingmail WHERE state = 'sent'")}
+    sent = {
+        key
+        for (key,) in installation.rows(
+            "SELECT key FROM outbox_outgoingmail WHERE state = 'sent' AND writer <> 'sign-in'"
+        )
+    }
     return [
         *(f"mail {key} was not sent" for key in sorted(wanted - sent)),
         *(f"mail {key} was sent and isn't there" for key in sorted(sent - kept)),

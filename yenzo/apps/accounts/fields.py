@@ -7,15 +7,24 @@ from django.core.exceptions import ValidationError
 from django.utils.translation import gettext
 
 from yenzo.apps.accounts.addresses import AddressError, mail_identity
+from yenzo.core.asking.invisible import reordering, turning_words, without_invisible
 from yenzo.core.documents.values import clean_line, clean_text
 
 
+def visible(text: str) -> str:
+    """Return a text without what shows nothing; raises ValidationError for what turns the order of its letters."""
+    cleaned, _ = without_invisible(text)
+    if turning := reordering(cleaned):
+        raise ValidationError(turning_words(turning))
+    return cleaned
+
+
 class LineField(forms.CharField):
-    """A single line: breaks and tabs are spaces, other controls are nothing."""
+    """A single line: breaks and tabs are spaces, what shows nothing is left out."""
 
     def to_python(self, value: Any) -> Any:
         """Clean what was typed."""
-        return super().to_python(clean_line(value) if isinstance(value, str) else value)
+        return super().to_python(visible(clean_line(value)) if isinstance(value, str) else value)
 
 
 class LinesField(forms.CharField):
@@ -26,7 +35,7 @@ class LinesField(forms.CharField):
 
     def to_python(self, value: Any) -> Any:
         """Clean what was typed."""
-        return super().to_python(clean_text(value) if isinstance(value, str) else value)
+        return super().to_python(visible(clean_text(value)) if isinstance(value, str) else value)
 
 
 class MailField(forms.EmailField):

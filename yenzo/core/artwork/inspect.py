@@ -20,6 +20,8 @@ from yenzo.core.speaking import reader, say
 
 logger = logging.getLogger(__name__)
 MOST_TOLD = 2000
+# Whoever types comes first.
+POLITE = ("/usr/bin/nice", "-n", "10")
 
 
 def inspect_artwork(
@@ -58,7 +60,7 @@ def _run_child(request: dict[str, Any], name: str, limits: ArtworkLimits) -> byt
     child = [sys.executable, "-m", "yenzo.core.artwork.child"]
     try:
         done = subprocess.run(
-            confined(child, reads=Path(request["path"]), writes=Path(request["folder"])),
+            [*POLITE, *confined(child, reads=Path(request["path"]), writes=Path(request["folder"]))],
             input=json.dumps(request).encode(),
             capture_output=True,
             env=ENVIRONMENT,

@@ -3,15 +3,16 @@
 from collections.abc import Iterator
 
 from yenzo.core.asking.ask import Asked
-from yenzo.core.asking.invisible import character_name, reordering
-from yenzo.core.asking.kinds import Around, kind_of
+from yenzo.core.asking.invisible import dropped_words, reordering, turning_words
+from yenzo.core.asking.kinds import Around, Value, kind_of
 from yenzo.core.asking.problems import LEFT_OUT, Coverage, Problem, quoted
 from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH, is_emoji
+from yenzo.core.documents.entries import Address
 from yenzo.core.documents.fields import UNASKED, AnyField, HeadingField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import listed, say, say_many
+from yenzo.core.speaking import say, say_many
 
 # What a problem with the goods themselves, and no field, is of.
 GOODS = "variant"
@@ -56,29 +57,25 @@ def is_needed(setup: Setup, field: AnyField, asked: Asked) -> bool:
 def _check_field(setup: Setup, field: AnyField, asked: Asked, coverage: Coverage) -> Iterator[Problem]:
     kind, value = kind_of(field), asked.values[field.key]
     if dropped := asked.left_out.get(field.key):
-        yield Problem(code=LEFT_OUT, field=field.key, message=_dropped_words(dropped))
+        yield Problem(code=LEFT_OUT, field=field.key, message=dropped_words(dropped))
     if not asked.is_filled(field.key):
         if is_needed(setup, field, asked):
             yield Problem(code="required", field=field.key, message=kind.please(field))
         return
     around = Around(setup, asked.language, asked.today, asked.stock, asked.pieces)
-    if isinstance(value, str) and (turning := reordering(value)):
-        yield Problem(code="reorders", field=field.key, message=_turning_words(turning))
+    if turning := reordering(_written(value)):
+        yield Problem(code="reorders", field=field.key, message=turning_words(turning))
     yield from kind.problems(field, value, around)
     produced = kind.produced(field, value, around)
     if len(produced) <= MOST_IN_A_PARAGRAPH:
         yield from _check_letters(setup, field.key, produced, asked, coverage)
 
 
-def _turning_words(turning: tuple[str, ...]) -> str:
-    return say(
-        "There is an invisible character that turns the order of letters: {names}. Please type the text anew.",
-        names=listed(map(character_name, turning)),
-    )
-
-
-def _dropped_words(dropped: tuple[str, ...]) -> str:
-    return say("Left out, as it shows nothing: {names}.", names=listed(map(character_name, dropped)))
+def _written(value: Value) -> str:
+    """Return what somebody wrote of an entry, all parts of an address together."""
+    if isinstance(value, Address):
+        return "".join(part for _, part in value)
+    return value if isinstance(value, str) else ""
 
 
 def _check_letters(setup: Setup, field_key: str, text: str, asked: Asked, coverage: Coverage) -> Iterator[Problem]:

