@@ -62,7 +62,7 @@ def _reign(installation: Installation, cluster: Any, seconds: float, seed: int) 
             "UPDATE procrastinate_jobs SET scheduled_at = NULL WHERE status = 'todo' AND scheduled_at IS NOT NULL AND task_name NOT LIKE 'files.%'"
         )
         return not installation.rows(
-            "SELECT 1 FROM procrastinate_jobs WHERE status IN ('todo', 'doing') AND task_name <> 'rescue_jobs'"
+            "SELECT 1 FROM procrastinate_jobs WHERE status IN ('todo', 'doing') AND queueing_lock IS NULL"
         )
 
     wait_until(is_quiet, seconds=PATIENCE_SECONDS, what="the workers to finish")
@@ -112,7 +112,10 @@ def faults(installation: Installation, record: Record) -> list[str]:
     found += _mail_faults(installation)
     found += _file_faults(installation)
     found += [
-        f"job {name} failed" for (name,) in rows("SELECT task_name FROM procrastinate_jobs WHERE status = 'failed'")
+        f"job {name} failed"
+        for (name,) in rows(
+            "SELECT task_name FROM procrastinate_jobs WHERE status = 'failed' AND queueing_lock IS NULL"
+        )
     ]
     return found
 

@@ -2,6 +2,8 @@
 
 import io
 import json
+import os
+import signal
 import struct
 import zipfile
 import zlib
@@ -13,7 +15,7 @@ from playwright.sync_api import expect
 from demo.installation import wait_until
 from tests.core.artwork import samples
 from tests.core.conftest import picture_bytes
-from tests.story.conftest import PHONE, fill_checkout
+from tests.story.conftest import PHONE, fill_checkout, settled
 from tests.story.test_from_setup_to_pack import download_pack
 
 
@@ -64,6 +66,45 @@ def test_bad_upload_is_refused_in_plain_words_and_the_form_keeps_what_was_typed(
     expect(page.locator("#line-emblem .drop .problem")).to_contain_text(words)
     expect(page.locator("[data-field=words]")).to_have_value("Otter & Son")
     expect(page.locator("#held-emblem")).to_be_empty()
+
+
+def artwork_workers(workshop):
+    return [worker.pid for worker in workshop.workers if worker.args[-1] == "artwork"]
+
+
+@pytest.mark.parametrize("is_good", [True, False])
+def test_form_that_is_sent_while_a_file_is_looked_at_waits_for_it(open_page, workshop, tmp_path, is_good):
+    photo = tmp_path / "emblem.png"
+    photo.write_bytes(samples.logo_picture(size=(900, 900)) if is_good else samples.logo_picture(size=(900, 900))[:2000])
+    page = open_page("/goods/deck-cushion/", size=PHONE)
+    page.fill("[data-field=words]", "Evening Tide")
+    for pid in artwork_workers(workshop):
+        os.killpg(pid, signal.SIGSTOP)
+    try:
+        page.locator("input[name='entry-with-emblem'][value=yes]").check()
+        expect(page.locator("[data-upload=emblem]")).to_be_visible()
+        settled(page)
+        page.locator("[data-upload=emblem] input[type=file]").set_input_files(photo)
+        expect(page.locator("[data-looking]")).to_contain_text("The file has arrived")
+        # The line is laid out anew in the middle of it.
+        page.locator("input[name='entry-with-emblem'][value=no]").check()
+        settled(page)
+        page.locator("input[name='entry-with-emblem'][value=yes]").check()
+        settled(page)
+        expect(page.locator("[data-looking]")).to_contain_text("The file has arrived")
+        page.get_by_role("button", name="Put in the basket").click()
+        expect(page.locator("[data-waits-for-files]")).to_be_visible()
+        assert page.url.endswith("/goods/deck-cushion/")
+    finally:
+        for pid in artwork_workers(workshop):
+            os.killpg(pid, signal.SIGCONT)
+    if is_good:
+        page.wait_for_url("**/basket/")
+        expect(page.locator("main")).to_contain_text("emblem.png")
+    else:
+        expect(page.locator("[data-upload=emblem] .problem")).to_contain_text("damaged")
+        expect(page.locator("[data-waits-for-files]")).to_be_hidden()
+        assert page.url.endswith("/goods/deck-cushion/")
 
 
 def test_refused_upload_leaves_the_one_before_in_place(open_page, tmp_path):

@@ -1,8 +1,10 @@
 """Jobs: what every worker does beside the apps' own jobs."""
 
+import contextlib
 from typing import Any
 
 from django.conf import settings
+from procrastinate.exceptions import ConnectorException
 
 
 def on_app_ready(app: Any) -> None:
@@ -14,4 +16,6 @@ def on_app_ready(app: Any) -> None:
         manager = app.job_manager
         stalled = await manager.get_stalled_jobs(seconds_since_heartbeat=settings.WORKER_SILENCE_SECONDS)
         for job in stalled:
-            await manager.retry_job(job)
+            # Another worker may have been quicker, or the job may have ended just now.
+            with contextlib.suppress(ConnectorException):
+                await manager.retry_job(job)

@@ -9,14 +9,22 @@ from procrastinate.contrib.django import app
 from yenzo.apps.accounts.languages import read_in
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.designs.models import Upload
-from yenzo.apps.designs.services.uploads import give_up_upload
+from yenzo.apps.designs.services.uploads import LOOKING, give_up_upload, look_after_uploads
 from yenzo.apps.designs.services.uploads import look_at_upload as look
+from yenzo.apps.outbox.promises import before_now
 
 MOST_ATTEMPTS = 3
 
 
+@app.periodic(cron="* * * * *")
+@app.task(name="designs.look_after_uploads", queueing_lock="look_after_uploads")
+def look_after(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
+    """Have files looked at whose job failed when nobody could write that down."""
+    look_after_uploads(SYSTEM_ACTOR, before_now())
+
+
 @app.task(
-    name="designs.look_at_upload",
+    name=LOOKING,
     queue="artwork",
     pass_context=True,
     retry=RetryStrategy(max_attempts=MOST_ATTEMPTS, wait=1),

@@ -3,8 +3,11 @@
 from procrastinate import RetryStrategy
 from procrastinate.contrib.django import app
 
+from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.orders.paying import settle
 from yenzo.apps.orders.paying import tell_paid as tell
+from yenzo.apps.orders.services.payments import SETTLING, look_after_payments
+from yenzo.apps.outbox.promises import before_now
 
 # The payment service may be away for a while: 2, 4, 8 … seconds, for about a day in all.
 PATIENT = RetryStrategy(max_attempts=16, exponential_wait=2)
@@ -16,7 +19,14 @@ def tell_paid(*, order_id: int) -> None:
     tell(order_id)
 
 
-@app.task(name="orders.settle_payment", retry=PATIENT)
+@app.periodic(cron="* * * * *")
+@app.task(name="orders.look_after_payments", queueing_lock="look_after_payments")
+def look_after(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
+    """Have payments settled whose job failed when nobody could write that down."""
+    look_after_payments(SYSTEM_ACTOR, before_now())
+
+
+@app.task(name=SETTLING, retry=PATIENT)
 def settle_payment(*, payment_id: int) -> None:
     """Find out how a payment ended that had no answer."""
     settle(payment_id)

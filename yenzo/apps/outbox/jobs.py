@@ -4,16 +4,22 @@ from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
-from yenzo.apps.outbox.services.mails import note_unsent
+from yenzo.apps.outbox.promises import before_now
+from yenzo.apps.outbox.services.mails import SENDING, look_after_mails, note_unsent
 from yenzo.apps.outbox.services.mails import send_mail as send
 
 # The post may be away for a while: 2, 4, 8 … seconds, for about a day in all.
 MOST_ATTEMPTS = 16
 
 
-@app.task(
-    name="outbox.send_mail", pass_context=True, retry=RetryStrategy(max_attempts=MOST_ATTEMPTS, exponential_wait=2)
-)
+@app.periodic(cron="* * * * *")
+@app.task(name="outbox.look_after_mails", queueing_lock="look_after_mails")
+def look_after(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
+    """Have mails sent whose job failed when nobody could write that down."""
+    look_after_mails(SYSTEM_ACTOR, before_now())
+
+
+@app.task(name=SENDING, pass_context=True, retry=RetryStrategy(max_attempts=MOST_ATTEMPTS, exponential_wait=2))
 def send_mail(context: JobContext, *, mail_id: int) -> None:
     """Send a mail that is wanted."""
     try:

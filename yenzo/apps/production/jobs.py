@@ -4,16 +4,24 @@ from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
+from yenzo.apps.outbox.promises import before_now
 from yenzo.apps.production.making import make
-from yenzo.apps.production.services.packs import note_delay, note_failure
+from yenzo.apps.production.services.packs import MAKING, look_after_packs, note_delay, note_failure
 from yenzo.core.errors import YenzoError
 
 MOST_ATTEMPTS = 4
 FAULT = "Something on our side failed."
 
 
+@app.periodic(cron="* * * * *")
+@app.task(name="production.look_after_packs", queueing_lock="look_after_packs")
+def look_after(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
+    """Have packs made whose job failed when nobody could write that down."""
+    look_after_packs(SYSTEM_ACTOR, before_now())
+
+
 @app.task(
-    name="production.make_pack",
+    name=MAKING,
     pass_context=True,
     retry=RetryStrategy(max_attempts=MOST_ATTEMPTS, exponential_wait=3),
 )

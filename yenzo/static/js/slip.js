@@ -112,52 +112,64 @@ function follow(address, tell, done) {
   setTimeout(ask, wait);
 }
 
+// What is on its way, by field: its line may be laid out anew meanwhile, and shows it again then.
+const underWay = new Map();
+const dropOf = (key) => document.querySelector(`[data-upload="${key}"]`);
+
+function showUnderWay(key) {
+  const drop = dropOf(key), state = underWay.get(key);
+  if (!drop) return;
+  const progress = drop.querySelector("progress"), said = drop.querySelector("[data-looking]"), problem = drop.querySelector(".problem");
+  progress.hidden = !state || Boolean(state.problem);
+  if (state?.share === undefined) progress.removeAttribute("value");
+  else progress.value = state.share;
+  said.textContent = state?.words ?? "";
+  said.hidden = !state?.words;
+  problem.textContent = state?.problem ?? "";
+  problem.hidden = !state?.problem;
+}
+document.addEventListener("htmx:oobAfterSwap", () => { for (const key of underWay.keys()) showUnderWay(key); });
+
+const isUnderWay = () => [...underWay.values()].some((state) => !state.problem);
+
 // `keep` puts the row of the file in its place; `next` goes on with what else was picked.
 function post(drop, address, body, keep, next = () => {}) {
-  const form = formOf(drop);
-  const progress = drop.querySelector("progress");
-  const problem = drop.querySelector(".problem");
-  const said = drop.querySelector("[data-looking]");
+  const form = formOf(drop), key = drop.dataset.upload, words = { ...drop.dataset };
   const request = new XMLHttpRequest();
-  const tell = (words) => { said.hidden = !words; said.textContent = words; };
-  const finish = (words) => {
-    progress.hidden = true;
-    tell("");
-    problem.hidden = !words;
-    problem.textContent = words;
-    drop.querySelector("input[type=file]").value = "";
-    delete drop.dataset.busy;
-    if (!words) next();
-    goOn(form, Boolean(words));
+  const tell = (state) => { underWay.set(key, state); showUnderWay(key); };
+  const finish = (problem) => {
+    if (problem) underWay.set(key, { problem });
+    else underWay.delete(key);
+    showUnderWay(key);
+    const picker = dropOf(key)?.querySelector("input[type=file]");
+    if (picker) picker.value = "";
+    if (!problem) next();
+    goOn(form);
   };
   const done = (status, text, kind) => {
     if (status === 200) {
-      // The line may have been laid out anew while the file was on its way.
-      keep(document.getElementById(`held-${drop.dataset.upload}`), text);
+      keep(document.getElementById(`held-${key}`), text);
       form.dispatchEvent(new Event("entries-changed"));
       finish("");
     } else {
-      finish(kind.startsWith("text/plain") ? text : status === 413 ? drop.dataset.tooLarge : drop.dataset.notTaken);
+      finish(kind.startsWith("text/plain") ? text : status === 413 ? words.tooLarge : words.notTaken);
     }
   };
   request.upload.addEventListener("progress", (event) => {
-    if (event.lengthComputable) progress.value = (100 * event.loaded) / event.total;
+    if (event.lengthComputable) tell({ share: (100 * event.loaded) / event.total });
   });
   // All has arrived: how long it takes to be looked at can't be told.
-  request.upload.addEventListener("load", () => progress.removeAttribute("value"));
+  request.upload.addEventListener("load", () => tell({}));
   request.addEventListener("load", () => {
     if (request.status === 202) {
-      tell(request.responseText);
-      follow(request.getResponseHeader("Location"), tell, done);
+      tell({ words: request.responseText });
+      follow(request.getResponseHeader("Location"), (said) => tell({ words: said }), done);
     } else {
       done(request.status, request.responseText, request.getResponseHeader("Content-Type") ?? "");
     }
   });
-  request.addEventListener("error", () => finish(drop.dataset.notArrived));
-  problem.hidden = true;
-  progress.value = 0;
-  progress.hidden = false;
-  drop.dataset.busy = "yes";
+  request.addEventListener("error", () => finish(words.notArrived));
+  tell({ share: 0 });
   request.open("POST", address);
   request.setRequestHeader("X-CSRFToken", form.querySelector("[name=csrfmiddlewaretoken]").value);
   request.send(body);
@@ -166,26 +178,26 @@ function post(drop, address, body, keep, next = () => {}) {
 // Whoever sends the form while a file is on its way is told, and it goes by itself as soon as the file is there.
 document.addEventListener("submit", (event) => {
   const form = event.target;
-  if (!form.querySelector("[data-upload][data-busy]")) return;
+  if (!form.matches("#slip-form") || !isUnderWay()) return;
   event.preventDefault();
   event.stopImmediatePropagation();
   form.sendsWith = event.submitter;
-  const note = form.querySelector("[data-waits-for-files]");
-  if (note) note.hidden = false;
+  form.querySelector("[data-waits-for-files]").hidden = false;
 }, { capture: true });
 
-function goOn(form, isRefused) {
-  if (!form.sendsWith || form.querySelector("[data-upload][data-busy]")) return;
+function goOn(form) {
+  if (!form.sendsWith || isUnderWay()) return;
   const submitter = form.sendsWith;
-  const note = form.querySelector("[data-waits-for-files]");
   delete form.sendsWith;
-  if (note) note.hidden = true;
-  if (isRefused) form.querySelector("[data-upload] .problem:not([hidden])")?.closest("[data-upload]").querySelector("input[type=file]").focus();
+  form.querySelector("[data-waits-for-files]").hidden = true;
+  const refused = [...underWay.keys()].map(dropOf).find((drop) => drop);
+  if (refused) refused.querySelector("input[type=file]").focus();
   else form.requestSubmit(submitter);
 }
 
-function send(drop, [file, ...more]) {
+function send(sentFrom, [file, ...more]) {
   if (!file) return;
+  const drop = dropOf(sentFrom.dataset.upload) ?? sentFrom;
   const isMany = drop.dataset.many !== undefined;
   const body = new FormData();
   body.append("file", file);

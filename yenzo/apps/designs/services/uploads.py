@@ -2,6 +2,7 @@
 
 import tempfile
 import uuid
+from datetime import datetime
 from pathlib import Path
 
 from django.conf import settings
@@ -15,6 +16,7 @@ from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.files.room import room
 from yenzo.apps.files.store import read_stored, store_file
+from yenzo.apps.outbox.promises import forsaken
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation, PreparedArtwork
 from yenzo.core.artwork.inspect import inspect_artwork, refuse_at_sight
 from yenzo.core.documents.values import clean_line
@@ -23,6 +25,7 @@ from yenzo.core.speaking import reader
 
 ANYBODY = tuple(role for role in ALL_ROLES if role != SYSTEM)
 MOST_NAME = 120
+LOOKING = "designs.look_at_upload"
 
 
 @service(*ANYBODY)
@@ -99,6 +102,15 @@ def give_up_upload(actor: Actor, upload_id: uuid.UUID, why: str) -> None:  # noq
     waiting.update(state=Upload.State.REFUSED, refusal=why)
 
 
+@service(SYSTEM)
+def look_after_uploads(actor: Actor, before: datetime) -> int:  # noqa: ARG001
+    """Hand files to the worker that have waited since before a moment and have no job any more; return how many."""
+    waiting = {str(one.pk): one for one in Upload.objects.waiting().filter(sent_at__lt=before)}
+    for key in forsaken(LOOKING, "upload_id", waiting):
+        _hand_to_worker(waiting[key])
+    return len(waiting)
+
+
 def _inspected(upload: Upload) -> PreparedArtwork:
     with tempfile.NamedTemporaryFile(prefix="original-") as copy:
         copy.write(read_stored(upload.original))
@@ -130,5 +142,5 @@ def _hand_to_worker(upload: Upload) -> None:
     # One file of a visitor after another, and whoever has fewer waiting comes first: many files of one visitor don't
     # hold up another's only one.
     waiting = Upload.objects.waiting().filter(visitor=upload.visitor).count()
-    task = app.configure_task("designs.look_at_upload", lock=f"uploads-{upload.visitor}", priority=-waiting)
+    task = app.configure_task(LOOKING, lock=f"uploads-{upload.visitor}", priority=-waiting)
     task.defer(upload_id=str(upload.pk))

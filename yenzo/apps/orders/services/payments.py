@@ -1,5 +1,7 @@
 """Payments: begun once, recorded once, whatever happens in between."""
 
+from datetime import datetime
+
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
@@ -9,7 +11,10 @@ from procrastinate.contrib.django import app
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.orders.models import Order, OrderEvent, Payment
 from yenzo.apps.orders.services.orders import OrderError
+from yenzo.apps.outbox.promises import forsaken
 from yenzo.gateways.payment.interface import Outcome
+
+SETTLING = "orders.settle_payment"
 
 
 @service(*(role for role in ALL_ROLES if role != SYSTEM))
@@ -23,8 +28,16 @@ def start_payment(actor: Actor, order_id: int, way: str) -> Payment:  # noqa: AR
         order.save(update_fields=["state"])
         payment = Payment.objects.create(order=order, way=way)
         wait = {"seconds": settings.SETTLE_AFTER_SECONDS}
-        app.configure_task("orders.settle_payment", schedule_in=wait).defer(payment_id=payment.pk)
+        app.configure_task(SETTLING, schedule_in=wait).defer(payment_id=payment.pk)
     return payment
+
+
+@service(SYSTEM)
+def look_after_payments(actor: Actor, before: datetime) -> None:  # noqa: ARG001
+    """Have payments settled that no job will settle any more."""
+    waiting = Payment.objects.open().filter(started_at__lt=before)
+    for key in forsaken(SETTLING, "payment_id", waiting.values_list("pk", flat=True)):
+        app.configure_task(SETTLING).defer(payment_id=int(key))
 
 
 @service(SYSTEM)

@@ -1,6 +1,7 @@
 """Mails wanted, sent once, and sent again by staff when they could not be."""
 
 from dataclasses import dataclass
+from datetime import datetime
 
 from django.conf import settings
 from django.db import connection, transaction
@@ -13,8 +14,10 @@ from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.outbox.interface import WRITERS
 from yenzo.apps.outbox.models import OutgoingMail
 from yenzo.apps.outbox.outside import mail_gateway
+from yenzo.apps.outbox.promises import forsaken
 
 TOO_MANY = "Many mails went to this address within an hour. Somebody may be playing with it: look before you send it."
+SENDING = "outbox.send_mail"
 READERS = (Role.OWNER, Role.DESK)
 
 
@@ -85,8 +88,16 @@ def send_again(actor: Actor, mail_id: int) -> OutgoingMail:  # noqa: ARG001
     return mail
 
 
+@service(SYSTEM)
+def look_after_mails(actor: Actor, before: datetime) -> None:  # noqa: ARG001
+    """Hand mails to the worker that have waited since before a moment and have no job any more."""
+    waiting = OutgoingMail.objects.filter(state=OutgoingMail.State.WAITING, wanted_at__lt=before).in_bulk()
+    for key in forsaken(SENDING, "mail_id", waiting):
+        _hand_to_worker(waiting[int(key)])
+
+
 def _hand_to_worker(mail: OutgoingMail) -> None:
-    app.configure_task("outbox.send_mail").defer(mail_id=mail.pk)
+    app.configure_task(SENDING).defer(mail_id=mail.pk)
 
 
 def _one_after_another(recipient: str) -> None:

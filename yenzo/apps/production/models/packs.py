@@ -1,12 +1,18 @@
 """Hand-off packs: one a piece, kept as first made."""
 
-from typing import ClassVar
+from typing import ClassVar, Self
 
 from django.db import models
 from django.db.models import Q
 
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.orders.models import Piece
+
+
+class PackQuerySet(models.QuerySet["Pack"]):
+    def under_way(self) -> Self:
+        """Return the packs that something is still going to happen to by itself."""
+        return self.filter(state__in=(Pack.State.WAITING, Pack.State.MAKING))
 
 
 class Pack(models.Model):
@@ -30,6 +36,8 @@ class Pack(models.Model):
     engine = models.CharField(max_length=16, blank=True)
     wanted_at = models.DateTimeField(auto_now_add=True)
     made_at = models.DateTimeField(null=True, blank=True)
+
+    objects = PackQuerySet.as_manager()
 
     class Meta:
         constraints: ClassVar = [

@@ -1,5 +1,6 @@
 """Packs: wanted when an order is paid, kept as first made, wanted again when one failed."""
 
+from datetime import datetime
 from typing import Any
 
 from django.db import transaction
@@ -9,8 +10,11 @@ from procrastinate.contrib.django import app
 from yenzo.apps.accounts.rights import STAFF, SYSTEM, SYSTEM_ACTOR, Actor, service
 from yenzo.apps.files.store import store_file
 from yenzo.apps.orders.models import Order, OrderEvent
+from yenzo.apps.outbox.promises import forsaken
 from yenzo.apps.production.models import Pack
 from yenzo.core.planning import pack as core_pack
+
+MAKING = "production.make_pack"
 
 
 def on_order_paid(sender: object, order: Order, **_more: Any) -> None:  # noqa: ARG001 - a signal's signature
@@ -83,6 +87,17 @@ def note_failure(actor: Actor, pack_id: int, why: str) -> None:  # noqa: ARG001
     Pack.objects.filter(pk=pack_id).exclude(state=Pack.State.DONE).update(**failed)
 
 
+@service(SYSTEM)
+def look_after_packs(actor: Actor, before: datetime) -> None:
+    """Have packs made of paid orders that no job will make any more, or that nobody wanted when they were paid."""
+    waiting = Pack.objects.under_way().filter(wanted_at__lt=before).in_bulk()
+    for key in forsaken(MAKING, "pack_id", waiting):
+        _hand_to_worker(waiting[int(key)])
+    paid = Order.objects.filter(state=Order.State.PAID, payments__ended_at__lt=before, pieces__pack=None)
+    for order_id in forsaken("orders.tell_paid", "order_id", paid.values_list("pk", flat=True).distinct()):
+        want_packs(actor, int(order_id))
+
+
 def _hand_to_worker(pack: Pack) -> None:
     # One pack is never made by two workers at once, unless one of them is taken for dead.
-    app.configure_task("production.make_pack", lock=f"pack-{pack.pk}").defer(pack_id=pack.pk)
+    app.configure_task(MAKING, lock=f"pack-{pack.pk}").defer(pack_id=pack.pk)
