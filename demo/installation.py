@@ -34,7 +34,7 @@ def free_port() -> int:
 
 def web_command(port: int, workers: int = 2) -> tuple[str, ...]:
     """Return the command of the web processes, which stand behind the front door."""
-    shape = ("--worker-class", "gthread", "--workers", str(workers), "--threads", "4")
+    shape = ("--worker-class", "gthread", "--workers", str(workers), "--threads", "4", "--limit-request-line", "8190")
     return (str(BIN / "gunicorn"), *shape, "--bind", f"127.0.0.1:{port}", "--no-control-socket", "yenzo.config.wsgi")
 
 

@@ -75,7 +75,9 @@ def artwork_workers(workshop):
 @pytest.mark.parametrize("is_good", [True, False])
 def test_form_that_is_sent_while_a_file_is_looked_at_waits_for_it(open_page, workshop, tmp_path, is_good):
     photo = tmp_path / "emblem.png"
-    photo.write_bytes(samples.logo_picture(size=(900, 900)) if is_good else samples.logo_picture(size=(900, 900))[:2000])
+    photo.write_bytes(
+        samples.logo_picture(size=(900, 900)) if is_good else samples.logo_picture(size=(900, 900))[:2000]
+    )
     page = open_page("/goods/deck-cushion/", size=PHONE)
     page.fill("[data-field=words]", "Evening Tide")
     for pid in artwork_workers(workshop):

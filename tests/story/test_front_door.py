@@ -4,6 +4,7 @@ import http.client
 import os
 import re
 import signal
+import socket
 import urllib.error
 import urllib.request
 from pathlib import Path
@@ -48,6 +49,17 @@ def test_request_that_is_far_too_large_is_refused_in_words(workshop):
     connection.endheaders()
     answer = connection.getresponse()
     assert (answer.status, b"too large to be sent" in answer.read()) == (413, True)
+
+
+@pytest.mark.parametrize(
+    "asked", ["GET /goods/%00/ HTTP/1.1", f"GET /{'x' * 20_000} HTTP/1.1", f"GET /?{'q' * 8150} HTTP/1.1", "nonsense"]
+)
+def test_request_that_cannot_be_read_gets_a_page_of_ours(workshop, asked):
+    with socket.create_connection(("127.0.0.1", port_of(workshop)), 30) as line:
+        line.sendall(f"{asked}\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n".encode())
+        answer = b"".join(iter(lambda: line.recv(65_536), b"")).decode()
+    assert answer.startswith("HTTP/1.1 400")
+    assert "be read</h1>" in answer
 
 
 def test_while_the_web_processes_are_away_a_page_asks_to_wait_and_loads_itself_again(workshop, open_page):

@@ -134,8 +134,9 @@ SECURE_REFERRER_POLICY = "same-origin"
 SECURE_SSL_REDIRECT = IS_BEHIND_TLS
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if IS_BEHIND_TLS else None
 # A year, for all that belongs to the site, once it is reached by TLS.
-SECURE_HSTS_SECONDS = env.int("HSTS_SECONDS", 365 * 24 * 3600) if IS_BEHIND_TLS else 0
-SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = IS_BEHIND_TLS
+# Not of a practice installation: a browser would keep to TLS for everything else on that host.
+SECURE_HSTS_SECONDS = env.int("HSTS_SECONDS", 365 * 24 * 3600) if IS_BEHIND_TLS and not IS_PRACTICE else 0
+SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = SECURE_HSTS_SECONDS > 0
 SESSION_COOKIE_SECURE = IS_BEHIND_TLS
 CSRF_COOKIE_SECURE = IS_BEHIND_TLS
 CSRF_FAILURE_VIEW = "yenzo.apps.accounts.views.errors.csrf_failure"
