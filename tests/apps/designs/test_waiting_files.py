@@ -104,3 +104,8 @@ def test_bounds_of_a_visitor_and_of_the_disk_are_said_in_words(client, settings,
     answer = send(client)
     cache.delete("files-room")
     assert (answer.status_code, words in answer.content.decode()) == (422, True)
+
+
+def test_name_of_a_file_hides_nothing_and_turns_nothing(client):
+    send(client, "photo\u202egnp\u200b.exe")
+    assert Upload.objects.get().name == "photognp.exe"

@@ -94,3 +94,13 @@ def test_name_with_a_separator_in_it_arrives_as_one_line(client, product, put_in
     assert [mail.subject for key, mail in sent.items() if key.endswith("-workshop")] == [
         f"New order {key.split('-')[0]} from Wilma Reedmaker" for key in sent if key.endswith("-workshop")
     ]
+
+
+def test_order_of_before_with_an_address_that_would_be_refused_today_gets_its_mails_and_packs(order):
+    from yenzo.apps.orders.models import Order
+    from yenzo.apps.orders.paying import pay_order, tell_paid
+
+    Order.objects.filter(pk=order.pk).update(customer_mail="wilma@b\u0131g.example", customer_identity="")
+    pay_order(GUEST, order, "approves")
+    tell_paid(order.pk)
+    assert OutgoingMail.objects.filter(key=f"{order.number}-paid-customer", to="wilma@b\u0131g.example").exists()

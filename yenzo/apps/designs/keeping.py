@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from datetime import datetime
 
+from django.db import transaction
 from django.db.models import QuerySet
 
 from yenzo.apps.designs.models import Design, Upload
@@ -24,6 +25,13 @@ def _old_uploads(before: datetime) -> QuerySet[Upload]:
     return Upload.objects.unused().filter(sent_at__lt=before)
 
 
+def _clear_uploads(before: datetime) -> int:
+    with transaction.atomic():
+        # While they are held no design can begin to use one: those that did before are not among them any more.
+        held = list(_old_uploads(before).select_for_update(of=("self",)).values_list("pk", flat=True))
+        return _old_uploads(before).filter(pk__in=held).delete()[1].get("designs.Upload", 0)
+
+
 def register() -> None:
     """Say so."""
     hold_files("baskets and uploads", _hashes)
@@ -38,6 +46,6 @@ def register() -> None:
             "uploads",
             "Uploads and their prepared versions that no design and no order uses",
             lambda before: _old_uploads(before).count(),
-            lambda before: _old_uploads(before).delete()[1].get("designs.Upload", 0),
+            _clear_uploads,
         ),
     )

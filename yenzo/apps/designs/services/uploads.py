@@ -19,6 +19,7 @@ from yenzo.apps.files.store import read_stored, store_file
 from yenzo.apps.outbox.promises import forsaken
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation, PreparedArtwork
 from yenzo.core.artwork.inspect import inspect_artwork, refuse_at_sight
+from yenzo.core.asking.invisible import REORDERING, without_invisible
 from yenzo.core.documents.values import clean_line
 from yenzo.core.errors import ArtworkError
 from yenzo.core.speaking import reader
@@ -38,7 +39,8 @@ def receive_upload(
     wanted: Preparation | None = None,
 ) -> Upload:
     """Keep a file as received and have a worker look at it; raises ArtworkError for what is refused at sight."""
-    shown_name = clean_line(name)[-MOST_NAME:] or "file"
+    shown_name = "".join(char for char in without_invisible(clean_line(name))[0] if char not in REORDERING)
+    shown_name = shown_name[-MOST_NAME:] or "file"
     refuse_at_sight(path, shown_name, _limits())
     _refuse_too_many(visitor, path.stat().st_size, shown_name)
     with transaction.atomic():

@@ -1,11 +1,13 @@
 """Clearing: what has been kept long enough goes, kind by kind, and at the end the files that nothing points to."""
 
+import contextlib
 from datetime import datetime, timedelta
 from pathlib import Path
 
 from django.conf import settings
 from django.core.files.storage import default_storage
-from django.db import transaction
+from django.db import IntegrityError, transaction
+from django.db.models import ProtectedError
 
 from yenzo.apps.accounts.models import Role
 from yenzo.apps.accounts.rights import SYSTEM, Actor, service
@@ -43,7 +45,8 @@ def _unused(before: datetime) -> list[str]:
 def _clear_unused(before: datetime) -> int:
     count = 0
     for sha256 in _unused(before):
-        with transaction.atomic():
+        # Somebody may begin to point to it just now: then it stays.
+        with contextlib.suppress(ProtectedError, IntegrityError), transaction.atomic():
             # Whoever keeps the same content meanwhile waits here, and then keeps it anew.
             row = StoredFile.objects.select_for_update().filter(pk=sha256, kept_at__lt=before).first()
             if row is not None:
