@@ -112,10 +112,12 @@ def faults(installation: Installation, record: Record) -> list[str]:
     found += _mail_faults(installation)
     found += _file_faults(installation)
     found += [
-        f"job {name} failed"
-        for (name,) in rows(
-            "SELECT task_name FROM procrastinate_jobs WHERE status = 'failed' AND queueing_lock IS NULL"
-        )
+        f"file {name} was never looked at" for (name,) in rows("SELECT id FROM designs_upload WHERE state = 'waiting'")
+    ]
+    found += [f"payment {pk} is open" for (pk,) in rows("SELECT id FROM orders_payment WHERE state = 'started'")]
+    found += [
+        f"mail {key} is {state}"
+        for key, state in rows("SELECT key, state FROM outbox_outgoingmail WHERE state <> 'sent'")
     ]
     return found
 

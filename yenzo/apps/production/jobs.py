@@ -9,7 +9,8 @@ from yenzo.apps.production.making import make
 from yenzo.apps.production.services.packs import MAKING, look_after_packs, note_delay, note_failure
 from yenzo.core.errors import YenzoError
 
-MOST_ATTEMPTS = 4
+# A fault of ours may last: 2, 4, 8 … seconds, for some two hours in all.
+MOST_ATTEMPTS = 12
 FAULT = "Something on our side failed."
 
 
@@ -23,7 +24,7 @@ def look_after(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get the
 @app.task(
     name=MAKING,
     pass_context=True,
-    retry=RetryStrategy(max_attempts=MOST_ATTEMPTS, exponential_wait=3),
+    retry=RetryStrategy(max_attempts=MOST_ATTEMPTS, exponential_wait=2),
 )
 def make_pack(context: JobContext, *, pack_id: int) -> None:
     """Make the pack of a piece and keep it. It has failed when the last attempt has."""
