@@ -9,7 +9,7 @@ import subprocess
 import sys
 import urllib.request
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from time import monotonic, sleep
 from typing import Any
@@ -75,6 +75,7 @@ class Installation:
         }
         self.processes: list[subprocess.Popen[bytes]] = []
         self.workers: list[subprocess.Popen[bytes]] = []
+        self._groups: list[int] = []
         for command in (("manage.py", "migrate", "-v0"), ("manage.py", "collectstatic", "-v0", "--noinput")):
             self.run(*command)
         self.run("-m", "demo.load")
@@ -98,6 +99,7 @@ class Installation:
                 command, cwd=ROOT, env=self.environment, stdout=log, stderr=log, start_new_session=True
             )
         self.processes.append(process)
+        self._groups.append(process.pid)
         return process
 
     def worker_command(self, queue: str) -> tuple[str, ...]:
@@ -121,9 +123,14 @@ class Installation:
     def stop(self) -> None:
         """Stop everything."""
         for process in self.processes:
-            os.killpg(process.pid, signal.SIGTERM)
+            with suppress(ProcessLookupError):
+                os.killpg(process.pid, signal.SIGTERM)
         for process in self.processes:
             process.wait(60)
+        # What one of them had started and left behind when it ended.
+        for group in self._groups:
+            with suppress(ProcessLookupError):
+                os.killpg(group, signal.SIGKILL)
 
     def rows(self, query: str, *values: object) -> list[tuple[Any, ...]]:
         """Return what the database has."""

@@ -69,10 +69,12 @@ class Monkey:
         """Stop a worker for a while; meanwhile it may be taken for dead."""
         worker = self._chance.choice(self._installation.workers)
         os.killpg(worker.pid, signal.SIGSTOP)
+        # It may have been stopped in the middle of writing to its row: nobody waits for that.
         with contextlib.suppress(Exception):
-            self._installation.execute("DELETE FROM procrastinate_workers")
+            self._installation.execute("SET lock_timeout = '1s'; DELETE FROM procrastinate_workers")
         time.sleep(1)
-        os.killpg(worker.pid, signal.SIGCONT)
+        with contextlib.suppress(ProcessLookupError):
+            os.killpg(worker.pid, signal.SIGCONT)
 
     def restart_the_database(self) -> None:
         """Stop PostgreSQL as an upgrade does, and start it again."""
