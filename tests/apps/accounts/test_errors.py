@@ -5,6 +5,7 @@ import errno
 import pytest
 from django.db import InterfaceError, OperationalError
 from django.test import RequestFactory
+from procrastinate.exceptions import ConnectorException
 from psycopg_pool import PoolTimeout
 
 from yenzo.apps.accounts.fields import LineField, LinesField
@@ -19,7 +20,9 @@ def answer_to(error, method="get", **headers):
         return server_error(request)
 
 
-@pytest.mark.parametrize("error", [OperationalError("gone"), InterfaceError("closed"), PoolTimeout("none free")])
+@pytest.mark.parametrize(
+    "error", [OperationalError("gone"), InterfaceError("closed"), PoolTimeout("none free"), ConnectorException("gone")]
+)
 def test_database_that_is_away_is_a_polite_wait_and_a_page_that_loads_itself_again(error):
     answer = answer_to(error)
     page = answer.content.decode()

@@ -8,6 +8,7 @@ from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.template.loader import render_to_string
 from django.utils.translation import gettext
+from procrastinate.exceptions import ConnectorException
 from psycopg_pool import PoolTimeout
 
 from yenzo.core.errors import AssetError
@@ -15,7 +16,7 @@ from yenzo.core.speaking import is_right_to_left, reader
 
 RETRY_SECONDS = 3
 # The database is being restarted, or all its connections are taken.
-AWAY = (OperationalError, InterfaceError, PoolTimeout)
+AWAY = (OperationalError, InterfaceError, PoolTimeout, ConnectorException)
 NO_ROOM = {errno.ENOSPC, errno.EDQUOT, errno.EFBIG}
 
 
