@@ -14,6 +14,7 @@ from collections.abc import Callable
 from typing import Any
 
 import django
+from django.db import close_old_connections, connections
 
 from yenzo.core.artwork.confinement import is_confined
 
@@ -57,6 +58,7 @@ async def _work(queues: list[str] | None) -> None:
 
 async def _work_once(queues: list[str] | None, asked: asyncio.Event) -> None:
     """Be one worker, until it is asked to stop or something fails; raises whatever did."""
+    # Only now: it needs the apps to be there.
     from procrastinate.contrib.django import app
 
     # What failed may have left connections behind: each life has its own.
@@ -82,8 +84,6 @@ async def _work_once(queues: list[str] | None, asked: asyncio.Event) -> None:
 
 def _with_connection(call_next: Callable[[], Any], context: Any, worker: Any) -> Any:  # noqa: ARG001 - its signature
     """Run a job with a connection to the database that is alive, and give it back afterwards."""
-    from django.db import close_old_connections, connections
-
     close_old_connections()
     try:
         return call_next()

@@ -53,7 +53,7 @@ def _to_customer(occasion: str) -> Writer:
                 context = {"order": order, "address": address, "workshop_name": settings.WORKSHOP_NAME}
                 text = render_to_string("orders/mail/asked.txt", context)
                 return Mail(key, settings.WORKSHOP_MAIL, order.customer_mail, subject, text)
-            return _full(order, key, occasion, order.customer_mail, subject, address)
+            return _full(order, key, occasion, subject, address, is_customer=True)
 
     label = f"{LABELS[occasion]}, to the customer"
     return Writer(f"order-{occasion}-customer", label, write, is_counted=occasion == "asked")
@@ -65,22 +65,23 @@ def _to_workshop(occasion: str) -> Writer:
         with read_in(settings.LANGUAGE_CODE):
             subject = WORKSHOP_SUBJECTS[occasion].format(number=order.number, name=order.customer_name)
             address = settings.SITE_ADDRESS + reverse("orders:order", args=[order.number])
-            return _full(order, key, occasion, settings.WORKSHOP_MAIL, subject, address)
+            return _full(order, key, occasion, subject, address, is_customer=False)
 
     return Writer(f"order-{occasion}-workshop", f"{LABELS[occasion]}, to the workshop", write)
 
 
-def _full(order: Order, key: str, occasion: str, to: str, subject: str, address: str) -> Mail:
+def _full(order: Order, key: str, occasion: str, subject: str, address: str, *, is_customer: bool) -> Mail:
     shown = [ShownPiece(piece) for piece in order.pieces.select_related("order", "revision")]
     context = {
         "order": order,
         "pieces": shown,
         "occasion": occasion,
-        "is_customer": to == order.customer_mail,
+        "is_customer": is_customer,
         "address": address,
         "workshop_name": settings.WORKSHOP_NAME,
     }
     text = render_to_string("orders/mail/order.txt", context)
+    to = order.customer_mail if is_customer else settings.WORKSHOP_MAIL
     return Mail(key, settings.WORKSHOP_MAIL, to, subject, text, tuple(_pictures(shown)))
 
 

@@ -22,11 +22,9 @@ PROBE_SECONDS = 10
 
 def confined(command: list[str], *, reads: Path, writes: Path) -> list[str]:
     """Return the command with bubblewrap before it; as it is where that doesn't work (`is_confined` tells)."""
-    return (
-        [*_walls(), "--ro-bind", str(reads), str(reads), "--bind", str(writes), str(writes), *command]
-        if (is_confined())
-        else command
-    )
+    if not is_confined():
+        return command
+    return [*_walls(), "--ro-bind", str(reads), str(reads), "--bind", str(writes), str(writes), *command]
 
 
 @lru_cache(maxsize=1)

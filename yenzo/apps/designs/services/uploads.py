@@ -105,12 +105,11 @@ def give_up_upload(actor: Actor, upload_id: uuid.UUID, why: str) -> None:  # noq
 
 
 @service(SYSTEM)
-def look_after_uploads(actor: Actor, before: datetime) -> int:  # noqa: ARG001
-    """Hand files to the worker that have waited since before a moment and have no job any more; return how many."""
+def look_after_uploads(actor: Actor, before: datetime) -> None:  # noqa: ARG001
+    """Hand files to the worker that have waited since before a moment and have no job any more."""
     waiting = {str(one.pk): one for one in Upload.objects.waiting().filter(sent_at__lt=before)}
     for key in forsaken(LOOKING, "upload_id", waiting):
         _hand_to_worker(waiting[key])
-    return len(waiting)
 
 
 def _inspected(upload: Upload) -> PreparedArtwork:
