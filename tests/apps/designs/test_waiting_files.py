@@ -31,7 +31,7 @@ def test_file_is_received_at_once_and_whoever_waits_is_told_how_many_are_before_
     for _ in range(2):
         send(others)
     answer = send(client)
-    assert (answer.status_code, "2 other files are looked at before it" in answer.content.decode()) == (202, True)
+    assert (answer.status_code, "2 other files came before it" in answer.content.decode()) == (202, True)
     assert client.get(answer["Location"]).status_code == 202
     assert "<img" in looked_at(client, answer).content.decode()
 

@@ -83,8 +83,8 @@ def _waits(request: HttpRequest, upload: Upload) -> HttpResponse:
     words = gettext("The file has arrived and is being looked at.")
     if before:
         words = ngettext(
-            "The file has arrived. {count} other file is looked at before it.",
-            "The file has arrived. {count} other files are looked at before it.",
+            "The file has arrived. {count} other file came before it and waits as well.",
+            "The file has arrived. {count} other files came before it and wait as well.",
             before,
         ).format(count=before)
     query = urlencode({"field": request.GET.get("field", "")})
