@@ -166,6 +166,14 @@ def _uncounted(settings):
 
 
 @pytest.fixture(autouse=True)
+def _own_files(settings, worker_id):
+    """Files of each test process's own: some tests damage them."""
+    folder = settings.FILES_ROOT / worker_id
+    folder.mkdir(exist_ok=True)
+    settings.FILES_ROOT = settings.MEDIA_ROOT = folder
+
+
+@pytest.fixture(autouse=True)
 def post(settings, tmp_path_factory):
     """A post of each test's own."""
     folder = tmp_path_factory.mktemp("post")

@@ -38,7 +38,13 @@ def on_disk(stored):
 
 
 def test_file_that_finds_no_room_leaves_nothing_and_is_kept_whole_the_next_time():
-    done = subprocess.run([sys.executable, "-c", FILL_UP], cwd=ROOT, env=os.environ, capture_output=True, text=True)
+    done = subprocess.run(
+        [sys.executable, "-c", FILL_UP],
+        cwd=ROOT,
+        env=os.environ | {"FILES_ROOT": str(settings.FILES_ROOT)},
+        capture_output=True,
+        text=True,
+    )
     assert done.stdout.startswith("refused"), done.stderr
     folder = settings.FILES_ROOT / "content" / "fu"
     assert list(folder.iterdir()) == []
