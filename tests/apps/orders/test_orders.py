@@ -1,8 +1,10 @@
 import uuid
 from concurrent.futures import ThreadPoolExecutor
 from decimal import Decimal
+from importlib import import_module
 
 import pytest
+from django.apps import apps
 from django.db import IntegrityError, connection, transaction
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
@@ -312,3 +314,17 @@ def test_basket_digest_changes_with_every_change(visitor, put_in_basket):
     before = basket_digest([design])
     design.save()
     assert basket_digest([design]) != before
+
+
+def test_orders_with_mixed_directions_of_before_keep_what_was_seen_and_the_desk_is_told(order, sign_in):
+    mixed = order.pieces.get()
+    mixed.search_text = "22 مايو 2027"
+    mixed.save()
+    migration = import_module("yenzo.apps.orders.migrations.0005_texts_in_typed_order")
+    migration.keep_as_seen(apps, None)
+    mixed.refresh_from_db()
+    assert mixed.asked["in_typed_order"] is True
+    assert "keeps the order that its customer saw" in order.events.last().what
+    assert "in the order it was typed" in sign_in("desk").get("/workshop/orders/").content.decode()
+    assert not migration.has_both_directions("مرحبا !")
+    assert not migration.has_both_directions("Wind & Whey")

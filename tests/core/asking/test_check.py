@@ -4,11 +4,12 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from tests.core.conftest import board, entries, typeface, upload
+from yenzo.core.asking.ask import ask
 from yenzo.core.asking.patterns import has_pattern, pattern_words
 from yenzo.core.asking.texts import characters, room_left
 from yenzo.core.documents.fields import Pattern
 from yenzo.core.documents.reading import read_setup
-from yenzo.core.spine import walk
+from yenzo.core.spine import walk, walk_asked
 
 
 def problems(setup, assets, values, **others):
@@ -189,3 +190,15 @@ def test_words_of_the_workshops_lists_are_kept_out_with_its_own_words(assets):
     assert found["word_kept_out"] == "“scurvyDOG”: we don't carve that."
     assert not texted(assets, {}, "scurvydogs", word_lists=lists)[0]
     assert not texted(assets, {"word_lists": False}, "scurvydog", word_lists=lists)[0]
+
+
+def test_text_of_both_directions_from_an_order_of_before_is_asked_about(setup, assets):
+    given = entries({"name": "حسن 22", "lettering": "levant"})
+    asked = ask(setup, given).model_copy(update={"in_typed_order": True})
+    walked = walk_asked(setup, asked, assets)
+    assert [advice.code for advice in walked.verdict.advice] == ["typed_order"]
+    assert not walked.verdict.blocked
+    now = walk(setup, given, assets)
+    assert not now.verdict.advice
+    (read,), (typed,) = (list(one.scene.sides[0].areas[0].letterings) for one in (now, walked))
+    assert read.outline != typed.outline

@@ -27,6 +27,8 @@ class Asked(Frozen):
 
     `today` is the day it was asked, which bounds of days count from; it is not known of old orders. `stock` is what was
     left, by SKU, of what is counted and could be wanted. `left_out` are characters that showed nothing, by field.
+    `in_typed_order` keeps texts of mixed directions as they were set before their order was mended, for orders of that
+    time.
     """
 
     values: dict[Key, Value]
@@ -38,6 +40,7 @@ class Asked(Frozen):
     stock: dict[str, int] = {}
     signed_in: bool = False
     left_out: dict[Key, tuple[str, ...]] = {}
+    in_typed_order: bool = False
 
     def taken(self, setup: Setup) -> dict[str, int]:
         """Return how many of what, by SKU, all pieces take: of the goods themselves and of their extras."""

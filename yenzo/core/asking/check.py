@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 
 from yenzo.core.asking.ask import Asked
-from yenzo.core.asking.invisible import dropped_words, reordering, turning_words
+from yenzo.core.asking.invisible import dropped_words, has_both_directions, reordering, turning_words
 from yenzo.core.asking.kinds import Around, Value, kind_of
-from yenzo.core.asking.problems import LEFT_OUT, Coverage, Problem, quoted
+from yenzo.core.asking.problems import LEFT_OUT, TYPED_ORDER, Coverage, Problem, quoted
 from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH, is_emoji
 from yenzo.core.documents.entries import Address
 from yenzo.core.documents.fields import UNASKED, AnyField, HeadingField, TypefaceField
@@ -69,6 +69,8 @@ def _check_field(setup: Setup, field: AnyField, asked: Asked, coverage: Coverage
     produced = kind.produced(field, value, around)
     if len(produced) <= MOST_IN_A_PARAGRAPH:
         yield from _check_letters(setup, field.key, produced, asked, coverage)
+        if asked.in_typed_order and has_both_directions(produced) and setup.landings_of(field.key):
+            yield Problem(code=TYPED_ORDER, field=field.key, message=_typed_order_words())
 
 
 def _written(value: Value) -> str:
@@ -103,6 +105,13 @@ def _check_letters(setup: Setup, field_key: str, text: str, asked: Asked, covera
                 field=field_key,
                 message=_missing_words(setup, typeface, missing, having, elsewhere),
             )
+
+
+def _typed_order_words() -> str:
+    return say(
+        "This was ordered while texts of mixed directions were set in the order they were typed. It is made as the "
+        "customer saw it: please ask whether it is meant so."
+    )
 
 
 def _emoji_words(setup: Setup, placement: TextPlacement, emoji: tuple[str, ...]) -> str:

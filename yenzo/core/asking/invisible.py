@@ -44,6 +44,13 @@ def reordering(text: str) -> tuple[str, ...]:
     return tuple(dict.fromkeys(char for char in text if char in REORDERING))
 
 
+def has_both_directions(text: str) -> bool:
+    """Tell whether letters or digits of a text run in both directions."""
+    bidi = icu.Bidi()
+    bidi.setPara(icu.UnicodeString(text), icu.Bidi.DEFAULT_LTR)
+    return not text.isascii() and bidi.getDirection() == icu.UBiDiDirection.MIXED
+
+
 def shown(word: str) -> str:
     """Return a word as people can see it: one of blanks and invisible characters only, by the names of those."""
     if any(not char.isspace() and not is_ignorable(char) for char in word) or word == " ":

@@ -9,6 +9,7 @@ from yenzo.core.speaking import listed, say
 
 # What is told of an entry and doesn't keep it from being made.
 LEFT_OUT = "left_out"
+TYPED_ORDER = "typed_order"
 
 
 class Problem(Frozen):

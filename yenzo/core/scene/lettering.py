@@ -86,7 +86,7 @@ def set_text(
         return paints[source] or UNCHOSEN
 
     tool = _tool(setup, area)
-    laid = _laid(font, text, area, placement, asked.language, tool.width)
+    laid = _laid(font, text, area, placement, asked, tool.width)
     line: Outline | None = None
     layers: tuple[Layer, ...] = ()
     is_tangled = laid.is_tangled
@@ -122,7 +122,7 @@ def set_text(
         is_tangled=is_tangled,
         drops_effects=drops_effects,
         effects=layers,
-        thin=_thin_places(setup, area, placement, font, text, asked.language, scaled_mm),
+        thin=_thin_places(setup, area, placement, font, text, asked, scaled_mm),
         line=line if placement.effects == NO_EFFECTS else None,
     )
     return _adjusted(node, adjustment)
@@ -140,7 +140,7 @@ def _is_costly(effects: Effects) -> bool:
 
 
 def _thin_places(
-    setup: Setup, area: Area, placement: AnyText, font: Font, text: str, language: str, letter_height_mm: float
+    setup: Setup, area: Area, placement: AnyText, font: Font, text: str, asked: Asked, letter_height_mm: float
 ) -> ThinPlaces | None:
     method = setup.materials.methods.get(area.method)
     effects = placement.effects
@@ -152,7 +152,7 @@ def _thin_places(
         or (method.least_stroke_mm is None and method.least_gap_mm is None)
     ):
         return None
-    return thin_places(font, text, _style(placement, language), letter_height_mm)
+    return thin_places(font, text, _style(placement, asked), letter_height_mm)
 
 
 def _adjusted(node: Lettering, adjustment: Adjustment) -> Lettering:
@@ -176,13 +176,13 @@ def adjusting(adjustment: Adjustment, ink: Box) -> Matrix:
     return about.then(Matrix.shift(*adjustment.shift_mm))
 
 
-def _laid(font: Font, text: str, area: Area, placement: AnyText, language: str, tool_mm: float) -> Laid:
+def _laid(font: Font, text: str, area: Area, placement: AnyText, asked: Asked, tool_mm: float) -> Laid:
     def room(box: Box) -> Box:
         # Half of a tool's line lies outside the line that it follows.
         return _without_effects(box.grown(-tool_mm / 2) if font.is_single_line else box, placement.effects)
 
     box = room(text_box(area))
-    style = _style(placement, language)
+    style = _style(placement, asked)
     one_line = " ".join(text.split())
     match placement:
         case LinePlacement():
@@ -243,15 +243,16 @@ def _without_effects(box: Box, effects: Effects) -> Box:
     return smaller if smaller.width > 0 and smaller.height > 0 else box
 
 
-def _style(placement: AnyText, language: str) -> TextStyle:
+def _style(placement: AnyText, asked: Asked) -> TextStyle:
     return TextStyle(
         placement.least_mm,
         placement.most_mm,
         align=placement.align,
         vertical=getattr(placement, "vertical", "middle"),
-        language=language,
+        language=asked.language,
         spacing_em=placement.letter_spacing / 100,
         features=tuple(tag for name in placement.features for tag in FEATURE_TAGS[name]),
+        in_typed_order=asked.in_typed_order,
     )
 
 

@@ -12,6 +12,7 @@ import icu
 
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.text.bidi import utf16_places
 from yenzo.core.text.fonts import Font
 from yenzo.core.text.line import placed_in_box, size_in_box
 from yenzo.core.text.shaping import drawn, shape_line
@@ -104,17 +105,9 @@ def _pieces(font: Font, text: str, style: BlockStyle) -> Iterator[_Piece]:
 
 def _line_breaks(text: str) -> Iterator[tuple[int, int]]:
     breaks = icu.BreakIterator.createLineInstance(icu.Locale.getRoot())
-    unicode_text = icu.UnicodeString(text)
-    breaks.setText(unicode_text)
-    # ICU counts UTF-16 units.
-    starts = [0, *breaks]
-    if len(unicode_text) != len(text):
-        units, offsets = 0, {0: 0}
-        for index, char in enumerate(text, 1):
-            units += 2 if ord(char) > 0xFFFF else 1
-            offsets[units] = index
-        starts = [offsets[start] for start in starts]
-    return pairwise(starts)
+    breaks.setText(icu.UnicodeString(text))
+    at = {place: index for index, place in enumerate(utf16_places(text))}
+    return pairwise([0, *(at[place] for place in breaks)])
 
 
 def _broken(pieces: list[_Piece], width_em: float) -> list[list[_Piece]]:
@@ -154,7 +147,7 @@ def _drawn_lines(
 ) -> tuple[Outline, tuple[str, ...]]:
     parts: list[Outline] = []
     missing: dict[str, None] = {}
-    shaped = [shape_line(font, text[line[0].start : line[-1].end].strip(), style) for line in lines]
+    shaped = [shape_line(font, text, style, _stripped(text, line[0].start, line[-1].end)) for line in lines]
     widest = max(line.advance_em for line in shaped)
     if style.align == "justified":
         widest = max(widest, width_em)
@@ -170,3 +163,10 @@ def _drawn_lines(
         if part:
             parts.append(part.shifted(x, row * pitch_em))
     return Outline.joined(parts), tuple(missing)
+
+
+def _stripped(text: str, start: int, end: int) -> tuple[int, int]:
+    """Return a part of a text without the blanks at its ends."""
+    line = text[start:end]
+    begins = start + len(line) - len(line.lstrip())
+    return begins, begins + len(line.strip())

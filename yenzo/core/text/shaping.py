@@ -1,26 +1,28 @@
-"""Shaping: a line of text and a font come in, placed glyphs in visual order go out (HarfBuzz, bidi by ICU)."""
+"""Shaping: a line of text and a font come in, placed glyphs in visual order go out (HarfBuzz)."""
 
 import itertools
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from operator import attrgetter
 
 import icu
 import uharfbuzz as hb
 
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.text.bidi import Run, directed
 from yenzo.core.text.fonts import Font
 from yenzo.core.text.styles import TextStyle
 
 # Scripts whose characters go along with their neighbours' (UAX 24).
 NEUTRAL_SCRIPTS = {"Zyyy", "Zinh", "Zzzz"}
 DEFAULT_SCRIPT = "Latn"
-RIGHT_TO_LEFT = 1
 
 
 # Scripts whose letters join, where a gap would tear them (OpenType's cursive scripts that fonts commonly have).
 JOINING_SCRIPTS = frozenset({"Arab", "Syrc", "Mand", "Mong", "Nkoo", "Phag", "Adlm", "Rohg", "Deva", "Beng", "Guru"})
 PLAIN = TextStyle(1, 1)
+by_start = attrgetter("start")
 
 
 @dataclass(frozen=True)
@@ -56,20 +58,36 @@ class ShapedLine:
         return replace(self, glyphs=tuple(moved), advance_em=advance_em)
 
 
-def shape_line(font: Font, text: str, style: TextStyle = PLAIN) -> ShapedLine:
-    """Shape one line: runs by the Unicode bidi algorithm (UAX 9) and by script, each shaped by HarfBuzz."""
-    return _shaped(font, text, style.language, style.spacing_em, style.features)
+def shape_line(font: Font, text: str, style: TextStyle = PLAIN, part: tuple[int, int] | None = None) -> ShapedLine:
+    """Shape one line, which is a text or a part of a paragraph: runs by direction and script, each by HarfBuzz."""
+    start, end = part or (0, len(text))
+    if style.in_typed_order:
+        # As it was set when it was ordered: each line by itself.
+        text, start, end = text[start:end], 0, end - start
+    if text.isascii():
+        # No letter of it turns, so that lines of a block need not know their paragraph.
+        text, start, end = text[start:end], 0, end - start
+    asked = (style.language, style.spacing_em, style.features, style.in_typed_order)
+    return _shaped(font, text, (start, end), *asked)
 
 
 # Words of a block come again with every key; the bound keeps it at some megabytes.
 @lru_cache(maxsize=1000)
-def _shaped(font: Font, text: str, language: str, spacing_em: float, tags: tuple[str, ...]) -> ShapedLine:
+def _shaped(
+    font: Font,
+    text: str,
+    part: tuple[int, int],
+    language: str,
+    spacing_em: float,
+    tags: tuple[str, ...],
+    in_typed_order: bool,
+) -> ShapedLine:
     glyphs: list[Glyph] = []
     missing: dict[str, None] = {}
     pen_em = 0.0
     features = dict.fromkeys(tags, 1)
-    runs = list(_visual_runs(text))
-    for run in runs:
+    line = directed(text, part)
+    for run in _by_script(text, sorted(line.runs, key=by_start) if in_typed_order else line.runs):
         buffer = hb.Buffer()
         buffer.add_str(text, run.start, run.end - run.start)
         buffer.direction = "rtl" if run.is_right_to_left else "ltr"
@@ -88,7 +106,7 @@ def _shaped(font: Font, text: str, language: str, spacing_em: float, tags: tuple
             pen_em += position.x_advance / font.units_per_em
             if gap_em and (index + 1 == len(infos) or infos[index + 1].cluster != info.cluster):
                 pen_em += gap_em
-    return ShapedLine(tuple(glyphs), pen_em, tuple(missing), bool(runs) and runs[0].base_is_right_to_left)
+    return ShapedLine(tuple(glyphs), pen_em, tuple(missing), line.is_right_to_left)
 
 
 def drawn(font: Font, line: ShapedLine) -> Outline:
@@ -108,47 +126,21 @@ def outline_of(font: Font, text: str, style: TextStyle = PLAIN) -> tuple[Outline
 
 
 @dataclass(frozen=True)
-class _Run:
-    start: int
-    end: int
-    is_right_to_left: bool
+class _ScriptRun(Run):
     script: str
-    base_is_right_to_left: bool = False
 
 
-def _visual_runs(text: str) -> Iterator[_Run]:
+def _by_script(text: str, runs: Iterable[Run]) -> Iterator[_ScriptRun]:
+    """Split runs where the script changes, each from left to right."""
     if text.isascii():
-        if text:
-            yield _Run(0, len(text), is_right_to_left=False, script=DEFAULT_SCRIPT)
+        yield from (_ScriptRun(run.start, run.end, run.is_right_to_left, DEFAULT_SCRIPT) for run in runs)
         return
-    levels, base = _levels(text)
     scripts = _scripts(text)
-    runs = [
-        (start, end, levels[start], scripts[start])
-        for start, end in itertools.pairwise(
-            [
-                0,
-                *(i for i in range(1, len(text)) if (levels[i], scripts[i]) != (levels[i - 1], scripts[i - 1])),
-                len(text),
-            ]
-        )
-    ]
-    order = icu.Bidi.reorderVisual([level for _, _, level, _ in runs])
-    for index in order:
-        start, end, level, script = runs[index]
-        yield _Run(start, end, level % 2 == RIGHT_TO_LEFT, script, base % 2 == RIGHT_TO_LEFT)
-
-
-def _levels(text: str) -> tuple[list[int], int]:
-    """Return the bidi level of each code point (ICU counts UTF-16 units), and the line's own."""
-    bidi, paragraph = icu.Bidi(), icu.UnicodeString(text)
-    bidi.setPara(paragraph, icu.Bidi.DEFAULT_LTR)
-    by_unit = bidi.getLevels()
-    levels, unit = [], 0
-    for char in text:
-        levels.append(by_unit[unit])
-        unit += 2 if ord(char) > 0xFFFF else 1
-    return levels, bidi.getParaLevel()
+    for run in runs:
+        changes = [at for at in range(run.start + 1, run.end) if scripts[at] != scripts[at - 1]]
+        parts = list(itertools.pairwise([run.start, *changes, run.end]))
+        for start, end in reversed(parts) if run.is_right_to_left else parts:
+            yield _ScriptRun(start, end, run.is_right_to_left, scripts[start])
 
 
 def _scripts(text: str) -> list[str]:

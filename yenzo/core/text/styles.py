@@ -11,7 +11,11 @@ Vertical = Literal["top", "middle", "bottom"]
 
 @dataclass(frozen=True)
 class TextStyle:
-    """How letters are set, whatever they are laid along. Spacing is added between letters, in em."""
+    """How letters are set, whatever they are laid along. Spacing is added between letters, in em.
+
+    `in_typed_order` leaves runs of mixed directions in the order in which they were typed: so orders were set that were
+    placed before that was mended.
+    """
 
     least_mm: float
     most_mm: float
@@ -20,6 +24,7 @@ class TextStyle:
     language: str = "en"
     spacing_em: float = 0.0
     features: tuple[str, ...] = ()
+    in_typed_order: bool = False
 
 
 @dataclass(frozen=True)

@@ -121,6 +121,11 @@ class Piece(models.Model):
     def __str__(self) -> str:
         return f"T-{self.order.number}-{self.number}"
 
+    @property
+    def is_in_typed_order(self) -> bool:
+        """Whether its text runs both ways and was ordered before such texts were set as they are read."""
+        return bool(self.asked.get("in_typed_order"))
+
 
 class OrderEvent(models.Model):
     """Something that happened to an order, and who did it."""
