@@ -11,8 +11,9 @@ import numpy as np
 from lxml import etree
 
 from yenzo.core.documents.assets import Assets
-from yenzo.core.errors import AssetError
+from yenzo.core.errors import AssetError, ShapeError
 from yenzo.core.measure import plain_number
+from yenzo.core.shapes.booleans import difference, union
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
@@ -25,6 +26,8 @@ SVG = "{http://www.w3.org/2000/svg}"
 STEP = re.compile(r"[MLCZ]|-?[0-9]*\.?[0-9]+(?:e-?[0-9]+)?")
 COLOR = re.compile(r"#[0-9a-f]{6}")
 DRAWINGS_KEPT = 50
+# Of 255: paler than any color that somebody means to show.
+WHITE_FROM = 247
 
 
 @dataclass(frozen=True)
@@ -43,6 +46,11 @@ class DrawnPart:
     outline: Outline
     color: str
     blend: Blend | None = None
+
+    @property
+    def is_paper(self) -> bool:
+        """Whether it is white, as paper is."""
+        return self.blend is None and all(int(self.color[at : at + 2], 16) >= WHITE_FROM for at in (1, 3, 5))
 
     def mapped(self, matrix: Matrix) -> "DrawnPart":
         """Return the part under an affine map."""
@@ -73,6 +81,22 @@ class Drawing:
     def point_count(self) -> int:
         """Points of all outlines: what it costs to draw."""
         return sum(len(part.outline.points) for part in self.parts)
+
+    @cached_property
+    def ink(self) -> Outline:
+        """What is drawn, in one color: white is paper, cut out of what lies below, unless all is white."""
+        whole = Outline.joined(part.outline for part in self.parts)
+        if not any(part.is_paper for part in self.parts):
+            return whole
+        inked = Outline.empty()
+        try:
+            for part in self.parts:
+                outline = part.outline.mapped(TO_SHAPES)
+                inked = difference(inked, outline) if part.is_paper else union([inked, outline])
+        except ShapeError:
+            # Too tangled to be worked on: preflight finds that.
+            return whole
+        return inked.mapped(FROM_SHAPES) if inked else whole
 
     @cached_property
     def bounds(self) -> Box | None:

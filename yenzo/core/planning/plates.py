@@ -7,10 +7,11 @@ from yenzo.core.documents.areas import Area
 from yenzo.core.documents.materials import Method
 from yenzo.core.errors import RenderError
 from yenzo.core.render.page import Page, PlacedArea, area_page
-from yenzo.core.scene.nodes import AreaScene, Lettering, Painted
+from yenzo.core.scene.inking import Inked, drawn, made_of, painted, whole_of
+from yenzo.core.scene.nodes import AreaScene
 from yenzo.core.scene.paints import Layer, Paint
 from yenzo.core.shapes.areas import arc_outline
-from yenzo.core.shapes.booleans import difference, intersection, union
+from yenzo.core.shapes.booleans import difference, union
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
@@ -58,35 +59,28 @@ def _finished(page: Page, method: Method) -> Page:
     return page
 
 
-def _layers(area: AreaScene) -> list[Layer]:
+def _layers(area: AreaScene) -> list[Inked]:
     for picture in area.pictures:
         message = f"“{picture.name}” is a picture, and “{area.name}” is to be made in plates of one color each."
         raise RenderError("no_plates", area.key, message)
-    layers = [layer for node in area.painted for layer in _cut_off(area, node)]
-    if any(not isinstance(layer.paint, Paint) for layer in layers):
+    layers = painted(area)
+    if any(not isinstance(one.layer.paint, Paint) for one in layers):
         message = f"A color on “{area.name}” goes over into another one, which plates of one color can't have."
         raise RenderError("no_plates", area.key, message)
     return layers
 
 
-def _cut_off(area: AreaScene, node: Painted) -> tuple[Layer, ...]:
-    """Return what is painted of a node: drawings end where the bleed does."""
-    if isinstance(node, Lettering):
-        return node.layers
-    whole = area.bleed_outline
-    return tuple(replace(layer, outline=intersection(layer.outline, whole)) for layer in node.layers)
-
-
 def _recolored(area: AreaScene, paint: Paint) -> AreaScene:
-    """Return all that shows of an area in one color."""
-    return _of_layers(area, [Layer(union(layer.outline for layer in _layers(area)), paint, "ink")])
+    """Return all that is made of an area in one color."""
+    return _of_layers(area, [Layer(whole_of(made_of(area, _layers(area))), paint, "ink")])
 
 
 def _separated(area: AreaScene) -> list[tuple[Paint, Layer]]:
     """Return each color with what shows of it: what lies over it is cut out."""
     shown: dict[Paint, list[Outline]] = {}
     above: list[Outline] = []
-    for layer in reversed(_layers(area)):
+    for one in reversed(_layers(area)):
+        layer = one.layer
         assert isinstance(layer.paint, Paint)
         visible = difference(layer.outline, union(above)) if above else layer.outline
         shown.setdefault(layer.paint, []).insert(0, visible)
@@ -96,17 +90,12 @@ def _separated(area: AreaScene) -> list[tuple[Paint, Layer]]:
 
 def _underbase(area: AreaScene, by_mm: float) -> Outline:
     """Return what lies white under all colors, grown or (below zero) choked."""
-    return grown(union(layer.outline for layer in _layers(area)), by_mm)
+    return grown(whole_of(_layers(area)), by_mm)
 
 
 def _of_layers(area: AreaScene, layers: Iterable[Layer]) -> AreaScene:
-    nodes = tuple(_drawing(layer) for layer in layers)
+    nodes = tuple(map(drawn, layers))
     return AreaScene(area.side, area.area, nodes)
-
-
-def _drawing(layer: Layer) -> Lettering:
-    assert isinstance(layer.paint, Paint)
-    return Lettering("", "", "", "", "", 0, 0, layer.outline, layer.paint)
 
 
 def _with_marks(page: Page) -> Page:
@@ -115,7 +104,7 @@ def _with_marks(page: Page) -> Page:
     middles = [(x, y) for x in (MARKS_MM / 2, wide - MARKS_MM / 2) for y in (MARKS_MM / 2, high - MARKS_MM / 2)]
     marks = Outline.joined(_mark().shifted(x, y) for x, y in middles)
     sheet = Area(key="marks", name="Marks", x_mm=0, y_mm=0, width_mm=wide, height_mm=high, method="registration")
-    scene = AreaScene("marks", sheet, (_drawing(Layer(marks, REGISTRATION, "ink")),))
+    scene = AreaScene("marks", sheet, (drawn(Layer(marks, REGISTRATION, "ink")),))
     trim = Box(*(edge + MARKS_MM for edge in page.trim))
     return Page(wide, high, trim, (*areas, PlacedArea(scene, Matrix(), Outline.empty())))
 

@@ -5,6 +5,7 @@ from yenzo.core.preflight.checks.colors import find_colors
 from yenzo.core.preflight.checks.contours import find_without_contours
 from yenzo.core.preflight.checks.contrast import find_hardly_seen
 from yenzo.core.preflight.checks.drawings import find_in_drawings
+from yenzo.core.preflight.checks.merging import find_merging
 from yenzo.core.preflight.checks.outside import find_outside
 from yenzo.core.preflight.checks.overlapping import find_overlapping
 from yenzo.core.preflight.checks.see_through import find_see_through
@@ -26,6 +27,7 @@ CHECKS: tuple[Check, ...] = (
     find_colors,
     find_without_contours,
     find_in_drawings,
+    find_merging,
     find_overlapping,
     find_hardly_seen,
     find_see_through,

@@ -2,12 +2,13 @@
 
 Each contour is one closed entity. A smooth one is a cubic spline by control points, which is the very curve. One with
 corners is a polyline whose curves are within 4 µm: programs that sample splines evenly would cut its corners off.
-Contours of one color lie on the layer of its tool, without overlaps; holes are contours too. Letters of single lines
-are open polylines, which the tool follows.
+Contours of one color lie on the layer of its tool, without overlaps; holes are contours too, and what lies above in the
+color of the ground is a hole. Letters of single lines are open polylines, which the tool follows.
 """
 
 import io
 import math
+from dataclasses import replace
 
 import ezdxf
 import numpy as np
@@ -17,6 +18,7 @@ from ezdxf.layouts import Modelspace
 
 from yenzo.core.errors import RenderError
 from yenzo.core.render.page import Page, paint_page
+from yenzo.core.scene.inking import as_made, tool_of
 from yenzo.core.scene.paints import Fill, Paint
 from yenzo.core.shapes.booleans import intersection, union
 from yenzo.core.shapes.cubics import Cubics
@@ -37,7 +39,8 @@ def render_dxf(page: Page) -> bytes:
     """Return the page as a DXF file; raises RenderError for what has no contours: pictures and gradients."""
     drawing = ezdxf.new(VERSION, units=MILLIMETRES)
     canvas = _DxfCanvas(drawing.modelspace(), page.height_mm)
-    paint_page(page, canvas)
+    areas = tuple(replace(placed, scene=as_made(placed.scene)) for placed in page.areas)
+    paint_page(replace(page, areas=areas), canvas)
     canvas.draw()
     output = io.StringIO()
     drawing.write(output)
@@ -99,7 +102,7 @@ class _DxfCanvas:
         raise RenderError("picture", "dxf", message)
 
     def _layer(self, paint: Paint) -> str:
-        name = (paint.tool or paint.name or paint.screen).translate(NOT_IN_LAYER_NAMES).strip()[:80] or "Ink"
+        name = tool_of(paint).translate(NOT_IN_LAYER_NAMES).strip()[:80] or "Ink"
         layers = self._space.doc.layers
         if name not in layers:
             red, green, blue = (int(paint.screen[at : at + 2], 16) for at in (1, 3, 5))

@@ -139,9 +139,9 @@ class PlacedDrawing:
     @cached_property
     def layers(self) -> tuple[Layer, ...]:
         """What is painted, in mm of the area, first what lies lowest."""
-        return tuple(
-            Layer(part.outline, self.paint or _paint_of(part), "ink").mapped(self.matrix) for part in self.drawing.parts
-        )
+        if self.paint is not None:
+            return (Layer(self.drawing.ink, self.paint, "ink").mapped(self.matrix),)
+        return tuple(Layer(part.outline, _paint_of(part), "ink").mapped(self.matrix) for part in self.drawing.parts)
 
 
 def _paint_of(part: DrawnPart) -> Fill:
