@@ -84,3 +84,9 @@ def test_published_schema_is_the_one_in_docs(folder, name):
     status, value, _ = core(folder, "schema", name)
     published = Path(__file__).resolve().parents[2] / "docs" / "schemas" / f"{name}.json"
     assert (status, value) == (0, json.loads(published.read_text()))
+
+
+def test_reader_that_has_enough_is_no_error():
+    command = f"{sys.executable} -m yenzo.core schema setup | head -1; echo ${{PIPESTATUS[0]}}"
+    done = subprocess.run(["bash", "-c", command], capture_output=True, text=True, check=True)
+    assert (done.stdout, done.stderr) == ("{\n0\n", "")

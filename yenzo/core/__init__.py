@@ -3,5 +3,3 @@
 No Django, database, settings, clock, randomness or environment in here. Lengths are millimetres, x to the
 right, y down, origin at the top left of the side or area; only back-ends flip.
 """
-
-CORE_VERSION = "1"

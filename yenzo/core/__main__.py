@@ -1,6 +1,7 @@
 """Runs the command line of the core."""
 
 import json
+import os
 import sys
 
 from yenzo.core.cli import run
@@ -14,7 +15,11 @@ def main() -> int:
     except YenzoError as error:
         print(error.message, file=sys.stderr)
         return 2
-    print(json.dumps(outcome.value, ensure_ascii=False, indent=1))
+    try:
+        print(json.dumps(outcome.value, ensure_ascii=False, indent=1), flush=True)
+    except BrokenPipeError:
+        # Whoever reads has enough, like `head`: what the interpreter still flushes at its end goes nowhere.
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
     return outcome.status
 
 

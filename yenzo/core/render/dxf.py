@@ -42,6 +42,9 @@ def render_dxf(page: Page) -> bytes:
     areas = tuple(replace(placed, scene=as_made(placed.scene)) for placed in page.areas)
     paint_page(replace(page, areas=areas), canvas)
     canvas.draw()
+    # Registered in order: by itself the library does so in the order of a set, which differs from process to process.
+    for kind in sorted(drawing.entitydb.dxf_types_in_use()):
+        drawing.classes.add_class(kind)
     output = io.StringIO()
     drawing.write(output)
     return output.getvalue().encode()
