@@ -12,7 +12,8 @@ from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.inspect import preflight
 from yenzo.core.preflight.verdict import Verdict, judge
 from yenzo.core.pricing.amounts import Amounts, measure_amounts
-from yenzo.core.pricing.order import quote_order
+from yenzo.core.pricing.charging import Charged
+from yenzo.core.pricing.order import OrderLine, quote_order
 from yenzo.core.pricing.quote import Quote, price
 from yenzo.core.scene.compose import compose
 from yenzo.core.scene.nodes import Scene
@@ -40,15 +41,19 @@ def walk_asked(setup: Setup, asked: Asked, assets: Assets) -> Walked:
     """Walk from what was asked, as an order has frozen it: nothing is asked again."""
     typefaces = Typefaces(setup.materials, assets)
     scene = compose(setup, asked, typefaces, assets)
-    verdict = judge(check(setup, asked, typefaces), preflight(scene, setup.materials))
     amounts = measure_amounts(scene)
+    problems = [*check(setup, asked, typefaces), *Charged(setup, asked, amounts).problems()]
+    verdict = judge(problems, preflight(scene, setup.materials))
     return Walked(setup, asked, scene, verdict, amounts, price(setup, asked, amounts))
 
 
-def quoted_together(pieces: Sequence[Walked]) -> list[Walked]:
-    """Return the pieces of one order with their quotes: what is charged once an order stands in one of them only."""
-    quotes = quote_order((piece.setup, piece.asked, piece.amounts) for piece in pieces)
-    return [replace(piece, quote=quote) for piece, quote in zip(pieces, quotes, strict=True)]
+def quoted_together(pieces: Sequence[tuple[str, Walked]]) -> list[Walked]:
+    """Return the pieces of one order, each given with what identifies its product, with their quotes.
+
+    What is charged once an order stands in one of them only.
+    """
+    quotes = quote_order(OrderLine(product, one.setup, one.asked, one.amounts) for product, one in pieces)
+    return [replace(one, quote=quote) for (_, one), quote in zip(pieces, quotes, strict=True)]
 
 
 def sample_entries(setup: Setup) -> Entries:

@@ -54,6 +54,8 @@ def test_formula_comes_to_its_result(formula, result):
         ("'a' * 999999999", "comes to nothing"),
         ("(" * 300 + "1" + ")" * 300, "can't be read"),
         ("1 + " * 400 + "1", "longer than"),
+        ("0,5 * width", "0.5 and not 0,5"),
+        ("width * 1,25", "0.5 and not 0,5"),
         ("1e999", "has what no formula may have"),
     ],
 )

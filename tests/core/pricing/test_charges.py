@@ -1,5 +1,6 @@
 """What each kind of charge comes to, for which pieces, and how it is rounded and shown."""
 
+from dataclasses import replace
 from decimal import Decimal
 
 import pytest
@@ -53,7 +54,6 @@ WITH_PHOTO = {"values": {"with_photo": True}, "uploads": {"photo": upload()}}
             {"values": {"size": "3", "wood": "oak"}, "more": [SIZE]},
             ("Sawing", "7.00"),
         ),
-        ({"kind": "formula", "formula": "10 / size"}, {"more": [SIZE]}, None),
         ({"kind": "formula", "formula": "10 / size", "least": "2"}, {"more": [SIZE]}, ("Name of the boat", "2.00")),
         ({"kind": "formula", "formula": "colors * 3 + up(ink_cm2 / 100000)"}, {}, ("Name of the boat", "4.00")),
         (
@@ -94,8 +94,54 @@ def test_charge_for_all_pieces_is_added_once(assets):
 
 def test_charge_once_an_order_stands_in_one_line_of_it(assets):
     charges = [{"key": "dispatch", "kind": "fixed", "amount": "5", "per": "order"}]
-    first, second = quoted_together([priced(assets, charges), priced(assets, charges)])
+    first, second = quoted_together([("1", priced(assets, charges)), ("1", priced(assets, charges))])
     assert (str(first.quote.total), str(second.quote.total)) == ("91.00", "86.00")
+
+
+def test_charge_once_an_order_is_that_of_one_product_though_others_have_its_name(assets):
+    dear = [{"key": "dispatch", "kind": "fixed", "amount": "25", "per": "order"}]
+    dearer = [{"key": "dispatch", "kind": "fixed", "amount": "50", "per": "order"}]
+    lines = [("1", priced(assets, dear)), ("2", priced(assets, dearer)), ("1", priced(assets, dear))]
+    without_sku = [
+        (
+            key,
+            replace(one, setup=one.setup.model_copy(update={"offer": one.setup.offer.model_copy(update={"sku": ""})})),
+        )
+        for key, one in lines
+    ]
+    assert [str(one.quote.total) for one in quoted_together(without_sku)] == ["111.00", "136.00", "86.00"]
+
+
+@pytest.mark.parametrize(("of", "totals"), [("pieces", ["430.00", "602.00"]), ("product_pieces", ["380.00", "532.00"])])
+def test_bands_count_one_design_or_all_pieces_of_the_product_in_the_order(assets, of, totals):
+    charges = [{"key": "many", "kind": "bands", "of": of, "bands": [{"begins": "10", "amount": "-10"}]}]
+    lines = [("1", priced(assets, charges, pieces=5)), ("1", priced(assets, charges, pieces=7))]
+    assert [str(one.quote.total) for one in quoted_together(lines)] == totals
+    other = [("1", priced(assets, charges, pieces=5)), ("2", priced(assets, charges, pieces=7))]
+    assert [str(one.quote.total) for one in quoted_together(other)] == ["430.00", "602.00"]
+
+
+@pytest.mark.parametrize("formula", ["100 / (pieces - 10) + 500", "9 ** 20 * pieces"])
+def test_formula_that_comes_to_nothing_blocks_in_words(assets, formula):
+    charges = [{"key": "sawing", "kind": "formula", "formula": formula, "label": "Sawing"}]
+    failed = priced(assets, charges, pieces=10)
+    assert [item.code for item in failed.verdict.blocking] == ["no_price"]
+    assert failed.verdict.blocking[0].message.startswith("What “Sawing” adds to the price can't be worked out")
+
+
+def test_formula_that_comes_to_something_does_not_block(assets):
+    charges = [{"key": "sawing", "kind": "formula", "formula": "100 / (pieces - 10) + 500"}]
+    good = priced(assets, charges, pieces=9)
+    assert (good.verdict.blocked, str(good.quote.each)) == (False, "486.00")
+
+
+def test_computed_value_that_comes_to_nothing_blocks_in_words(assets):
+    document = board()
+    document["fields"].append({"key": "share", "kind": "computed", "label": "Share", "formula": "100 / (pieces - 2)"})
+    document["charges"].append({"key": "more", "kind": "formula", "formula": "share * 3"})
+    failed, good = (walk(read_setup(document), entries({"name": "A"}, pieces=count), assets) for count in (2, 3))
+    assert [(item.code, item.field) for item in failed.verdict.blocking] == [("no_result", "share")]
+    assert not good.verdict.blocked
 
 
 @pytest.mark.parametrize(("included", "total", "tax"), [(True, "86.00", "14.33"), (False, "103.20", "17.20")])

@@ -10,7 +10,7 @@ from yenzo.apps.designs.lines import SlipLine, line_of, told_of
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.designs.options import SlipOption, picture_address
 from yenzo.apps.designs.to_core import Uploads
-from yenzo.core.asking.check import GOODS
+from yenzo.core.asking.problems import GOODS
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.axes import Axis, AxisValue, variant_at
 from yenzo.core.documents.entries import Entries

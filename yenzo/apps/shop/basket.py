@@ -66,7 +66,10 @@ class Basket:
 def basket_of(visitor: uuid.UUID | None, *, signed_in: bool = False) -> Basket:
     """Return a visitor's basket."""
     designs = list(Design.objects.in_basket_of(visitor)) if visitor else []
-    walked = quoted_together([walk_design(design, StoredAssets(), signed_in=signed_in) for design in designs])
+    assets = StoredAssets()
+    walked = quoted_together(
+        [(design.product_key, walk_design(design, assets, signed_in=signed_in)) for design in designs]
+    )
     return Basket(tuple(_line(design, one) for design, one in zip(designs, walked, strict=True)))
 
 

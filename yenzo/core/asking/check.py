@@ -5,17 +5,16 @@ from collections.abc import Iterator
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.invisible import dropped_words, has_both_directions, reordering, turning_words
 from yenzo.core.asking.kinds import Around, Value, kind_of
-from yenzo.core.asking.problems import LEFT_OUT, TYPED_ORDER, Coverage, Problem, quoted
+from yenzo.core.asking.problems import GOODS, LEFT_OUT, TYPED_ORDER, Coverage, Problem, quoted
 from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH, is_emoji
 from yenzo.core.documents.entries import Address
-from yenzo.core.documents.fields import UNASKED, AnyField, HeadingField, TypefaceField
+from yenzo.core.documents.fields import UNASKED, AnyField, ComputedField, HeadingField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup
+from yenzo.core.errors import FormulaError
+from yenzo.core.formulas.evaluate import evaluate
 from yenzo.core.speaking import say, say_many
-
-# What a problem with the goods themselves, and no field, is of.
-GOODS = "variant"
 
 
 def check(setup: Setup, asked: Asked, coverage: Coverage) -> tuple[Problem, ...]:
@@ -61,6 +60,8 @@ def _check_field(setup: Setup, field: AnyField, asked: Asked, coverage: Coverage
     if not asked.is_filled(field.key):
         if is_needed(setup, field, asked):
             yield Problem(code="required", field=field.key, message=kind.please(field))
+        elif isinstance(field, ComputedField):
+            yield from _check_result(setup, field, asked)
         return
     around = Around(setup, asked.language, asked.today, asked.stock, asked.pieces)
     if turning := reordering(_written(value)):
@@ -71,6 +72,18 @@ def _check_field(setup: Setup, field: AnyField, asked: Asked, coverage: Coverage
         yield from _check_letters(setup, field.key, produced, asked, coverage)
         if asked.in_typed_order and has_both_directions(produced) and setup.landings_of(field.key):
             yield Problem(code=TYPED_ORDER, field=field.key, message=_typed_order_words())
+
+
+def _check_result(setup: Setup, field: ComputedField, asked: Asked) -> Iterator[Problem]:
+    """Yield a problem when a formula comes to nothing: whatever is made or charged by it would count it as 0."""
+    try:
+        evaluate(field.formula, asked.names(setup))
+    except FormulaError:
+        message = say(
+            "“{label}” can't be worked out from these entries. Please change them, or ask the workshop.",
+            label=field.label,
+        )
+        yield Problem(code="no_result", field=field.key, message=message)
 
 
 def _written(value: Value) -> str:

@@ -7,6 +7,8 @@ from yenzo.core.asking.invisible import shown
 from yenzo.core.documents.values import Frozen
 from yenzo.core.speaking import listed, say
 
+# What a problem with the goods themselves, and no field, is of.
+GOODS = "variant"
 # What is told of an entry and doesn't keep it from being made.
 LEFT_OUT = "left_out"
 TYPED_ORDER = "typed_order"

@@ -141,10 +141,13 @@ class Band(Frozen):
 
 
 class BandCharge(ChargeBase):
-    """An amount by bands: of how many pieces are ordered, of a number that is entered, or of decorated cm2."""
+    """An amount by bands: of pieces ordered, of a number that is entered, or of decorated cm2.
+
+    `pieces` counts those of one design, `product_pieces` all of the product in an order, whatever is on them.
+    """
 
     kind: Literal["bands"] = "bands"
-    of: Literal["pieces", "entry", "cm2"] = "pieces"
+    of: Literal["pieces", "product_pieces", "entry", "cm2"] = "pieces"
     bands: tuple[Band, ...] = Field(min_length=1, max_length=50)
 
     @model_validator(mode="after")

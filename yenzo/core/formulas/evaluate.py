@@ -6,6 +6,7 @@ not, `a if b else c`, texts in quotes, and the functions of FUNCTIONS.
 
 import ast
 import math
+import re
 from collections.abc import Callable, Mapping
 from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal, InvalidOperation, localcontext
 from functools import lru_cache
@@ -19,6 +20,7 @@ Named = Decimal | str | bool | tuple[str, ...]
 MOST_CHARACTERS = 1000
 MOST_DIGITS = 40
 MOST_POWER = 20
+DECIMAL_COMMA = re.compile(r"\d,\d")
 
 READABLE = (
     ast.expr_context,
@@ -133,6 +135,9 @@ def _parsed(formula: str) -> ast.expr:
         tree = ast.parse(formula.strip(), mode="eval").body
     except (SyntaxError, ValueError, RecursionError, MemoryError) as error:
         raise FormulaError("unreadable", formula, f"“{formula}” can't be read as a formula.") from error
+    if any(isinstance(node, ast.Tuple) for node in ast.walk(tree)) and DECIMAL_COMMA.search(formula):
+        message = f"“{formula}” has a comma in a number: write decimals with a point, 0.5 and not 0,5."
+        raise FormulaError("decimal_comma", formula, message)
     if not all(isinstance(node, READABLE) and _is_plain(node) for node in ast.walk(tree)):
         raise FormulaError("unreadable", formula, f"“{formula}” has what no formula may have.")
     return tree

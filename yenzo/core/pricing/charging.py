@@ -1,12 +1,13 @@
 """What each charge comes to: a charge and what is asked come in, a row's label and amount go out."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, fields
 from decimal import Decimal
 from functools import cached_property
 from typing import assert_never
 
 from yenzo.core.asking.ask import Asked
+from yenzo.core.asking.problems import GOODS, Problem
 from yenzo.core.asking.words import say_amount, value_name
 from yenzo.core.documents.charge_faults import charge_name
 from yenzo.core.documents.charges import (
@@ -29,15 +30,18 @@ from yenzo.core.pricing.counting import beyond_words, count_of, counted_words, f
 from yenzo.core.speaking import decimal, say
 
 Row = tuple[str, Decimal]
+# More than anything costs in any currency, and less than amounts have room for.
+MOST_AMOUNT = Decimal(10) ** 7
 
 
 @dataclass(frozen=True)
 class Charged:
-    """What charges are worked out from."""
+    """What charges are worked out from; `product_pieces` are all of the product in the order, if there are others."""
 
     setup: Setup
     asked: Asked
     amounts: Amounts
+    product_pieces: int | None = None
 
     @cached_property
     def _names(self) -> Names:
@@ -59,6 +63,22 @@ class Charged:
             return None
         label, amount = found
         return charge.label or label, charge.bounded(amount)
+
+    def problems(self) -> Iterator[Problem]:
+        """Yield a problem for each formula that comes to nothing: what can't be worked out can't be sold."""
+        for charge in self.setup.charges:
+            is_due = charge.field is None or self.asked.is_filled(charge.field)
+            if not isinstance(charge, FormulaCharge) or not is_due:
+                continue
+            try:
+                self._evaluated(charge, self.amounts.of(charge.field))
+            except FormulaError:
+                message = say(
+                    "What “{name}” adds to the price can't be worked out from these entries and this many pieces. "
+                    "Please change one of them, or ask the workshop.",
+                    name=charge_name(self.setup, charge),
+                )
+                yield Problem(code="no_price", field=charge.field or GOODS, message=message)
 
     def _found(self, charge: AnyCharge, amount: Amount) -> Row | None:
         name = charge_name(self.setup, charge)
@@ -100,6 +120,7 @@ class Charged:
     def _by_band(self, charge: BandCharge, amount: Amount) -> Row | None:
         of = {
             "pieces": lambda: Decimal(self.asked.pieces),
+            "product_pieces": lambda: Decimal(self.product_pieces or self.asked.pieces),
             "cm2": lambda: amount.ink_cm2,
             "entry": lambda: read_number(self.asked.text(charge.field or "")) or Decimal(0),
         }[charge.of]()
@@ -112,13 +133,19 @@ class Charged:
         return label, band.amount + self.base * band.percent / 100
 
     def _by_formula(self, charge: FormulaCharge, amount: Amount) -> Row | None:
-        measured: dict[str, Named] = {one.name: Decimal(getattr(amount, one.name)) for one in fields(amount)}
         try:
-            found = evaluate(charge.formula, _Both(measured, self._names))
+            found = self._evaluated(charge, amount)
         except FormulaError:
-            # What it looks at isn't filled in yet: then it adds nothing but what it comes to at least.
+            # It can't be ordered like that (see `problems`); a price that is shown meanwhile is one without it.
             found = Decimal(0)
         return charge_name(self.setup, charge), found
+
+    def _evaluated(self, charge: FormulaCharge, amount: Amount) -> Decimal:
+        measured: dict[str, Named] = {one.name: Decimal(getattr(amount, one.name)) for one in fields(amount)}
+        found = evaluate(charge.formula, _Both(measured, self._names))
+        if abs(found) >= MOST_AMOUNT:
+            raise FormulaError("too_much", charge.formula, f"“{charge.formula}” comes to far too much.")
+        return found
 
 
 class _Both(dict[str, Named]):

@@ -72,6 +72,8 @@ def from_words(band: Band, of: str) -> str:
     """Return where a band begins: "from 10 pieces on"."""
     if of == "pieces":
         return say_many("from {count} piece on", "from {count} pieces on", band.begins)
+    if of == "product_pieces":
+        return say_many("from {count} piece in the order on", "from {count} pieces in the order on", band.begins)
     number = decimal(band.begins)
     return say("from {number} cm² on", number=number) if of == "cm2" else say("from {number} on", number=number)
 

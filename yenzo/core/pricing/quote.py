@@ -1,6 +1,7 @@
 """The price of one order line: a set-up, what is asked and amounts come in; a quote whose lines add up goes out."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
 
 from babel.numbers import get_currency_precision
@@ -66,15 +67,29 @@ class Quote(Frozen):
         return all(line.key != TAX for line in self.lines)
 
 
-def price(setup: Setup, asked: Asked, amounts: Amounts, charged_already: frozenset[str] = frozenset()) -> Quote:
+@dataclass(frozen=True)
+class OrderAround:
+    """What a line's price takes from the rest of its order.
+
+    `charged_already` names charges once an order that another line of the product has; `pieces` is how many pieces of
+    the product all lines have together, none where the line stands alone.
+    """
+
+    charged_already: frozenset[str] = frozenset()
+    pieces: int | None = None
+
+
+ALONE = OrderAround()
+
+
+def price(setup: Setup, asked: Asked, amounts: Amounts, around: OrderAround = ALONE) -> Quote:
     """Return the quote for what is asked.
 
-    The sum of its lines, those of pieces times the pieces, is the total, to the last digit. `charged_already` names
-    charges once an order that another line of the order has.
+    The sum of its lines, those of pieces times the pieces, is the total, to the last digit.
     """
     unit = Decimal(1).scaleb(-get_currency_precision(setup.offer.currency))
-    found = _lines(setup, Charged(setup, asked, amounts), unit)
-    lines = [line for line in found if line.key not in charged_already]
+    found = _lines(setup, Charged(setup, asked, amounts, around.pieces), unit)
+    lines = [line for line in found if line.key not in around.charged_already]
     each = sum((line.amount for line in lines if line.per == "piece"), Decimal(0))
     total = each * asked.pieces + sum((line.amount for line in lines if line.per != "piece"), Decimal(0))
     percent, tax = setup.offer.tax_percent, Decimal(0)

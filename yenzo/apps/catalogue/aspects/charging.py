@@ -43,7 +43,12 @@ WAYS = {
 COUNTED = ("per_character", "per_word", "per_line", "per_upload", "per_color", "per_side", "per_placed", "per_cm2")
 PER = (("piece", "for each piece"), ("line", "once for all pieces of a line"), ("order", "once an order"))
 ROUNDINGS = (("nearest", "to the nearest step"), ("up", "up"), ("down", "down"))
-BANDS_OF = {"pieces": "how many pieces are ordered", "entry": "the number that is entered", "cm2": "decorated cm²"}
+BANDS_OF = {
+    "pieces": "how many pieces of one design are ordered",
+    "product_pieces": "how many pieces of the product are ordered, whatever is on them",
+    "entry": "the number that is entered",
+    "cm2": "decorated cm²",
+}
 
 
 def ways_of(setup: Setup, field: AnyField | None) -> list[str]:

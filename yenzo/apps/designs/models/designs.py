@@ -36,3 +36,8 @@ class Design(models.Model):
 
     def __str__(self) -> str:
         return f"{self.revision.name}, {self.id}"
+
+    @property
+    def product_key(self) -> str:
+        """What identifies its product among others, in whichever revision."""
+        return str(self.revision.product_id)

@@ -73,7 +73,9 @@ def place_order(actor: Actor, checkout: Checkout) -> Order:
             raise OrderError(
                 gettext("The basket was changed in another window. Please look through it again before ordering.")
             )
-        walked = quoted_together([_orderable(design, signed_in=checkout.signed_in) for design in designs])
+        walked = quoted_together(
+            [(design.product_key, _orderable(design, signed_in=checkout.signed_in)) for design in designs]
+        )
         try:
             take_stock(actor, _taken(walked))
         except OutOfStockError as error:
