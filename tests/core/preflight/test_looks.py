@@ -28,13 +28,13 @@ def two_texts(**second):
     return document
 
 
-def test_texts_over_each_other_are_told_with_how_far_and_may_stay(assets):
+def test_texts_over_each_other_block_with_how_far_unless_the_seller_lets_them(assets):
     found = walked(two_texts(), assets).verdict
-    (finding,) = found.advice
+    (finding,) = found.blocking
     assert (finding.code, finding.field) == ("overlapping", "wood")
     assert finding.message.startswith("“Cedar” runs into “TERN” on “Panel”, over ")
     assert finding.measured > 50
-    assert not found.blocked
+    assert not walked(two_texts(may_overlap=True), assets).verdict.blocked
 
 
 def test_texts_whose_boxes_meet_but_whose_letters_do_not_are_left_alone(assets):

@@ -3,8 +3,12 @@
 import pytest
 
 from tests.core.conftest import board, entries
+from yenzo.apps.catalogue.aspects.interface import FormLine
+from yenzo.apps.catalogue.aspects.layout import LayoutAspect
+from yenzo.core.documents.edits import OPERATIONS, apply_operations
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
+from yenzo.core.shapes.polygons import leaves_by
 from yenzo.core.spine import walk
 
 LAYOUTS = {
@@ -99,3 +103,61 @@ def test_letters_that_run_into_each_other_in_a_tight_turn_are_found(assets):
     walked, text = text_on(with_text(**tight), assets, {"name": "Tern"})
     assert text.is_tangled
     assert "tangled" in {finding.code for finding in walked.verdict.findings}
+
+
+def test_joined_text_lands_only_while_its_own_line_is_asked(assets):
+    document = with_text(joined="{name} {wood}")
+    document["fields"][0] |= {"ask_when": {"conditions": [{"field": "with_photo", "value": True}]}, "required": False}
+    asked, text = text_on(document, assets, {"name": "Tern", "wood": "oak", "with_photo": True})
+    assert text.text == "TERN Oak"
+    walked, text = text_on(document, assets, {"name": "Tern", "wood": "oak"})
+    assert text is None
+    assert (walked.amounts.whole.placed, asked.amounts.whole.placed) == (0, 1)
+
+
+def beginning(way):
+    """What the seller's form of a layout begins with, for the board's panel."""
+    setup = read_setup(with_text(least_mm=5, most_mm=90))
+    line = FormLine(setup, setup.field("name"), setup.placements[0])
+    form = LayoutAspect().form(line)
+    given = {name: field.clean(field.initial) for name, field in form.fields.items()}
+    return LayoutAspect().operations(line, {**given, "way": way})
+
+
+@pytest.mark.parametrize("way", ["base", "arc", "curve"])
+@pytest.mark.parametrize("text", ["I", "Hi", "Anna", "HELLO", "Gypsy Moth", "gjpqy"])
+def test_short_and_long_texts_stay_inside_with_the_numbers_that_a_layout_begins_with(assets, way, text):
+    document = with_text(least_mm=5, most_mm=90)
+    document["materials"]["methods"]["carving"]["least_letter_mm"] = 5
+    document["fields"][0]["case"] = "typed"
+    operations = OPERATIONS.validate_python(tuple(beginning(way)))
+    walked, node = text_on(apply_operations(document, operations)[0], assets, {"name": text})
+    assert walked.verdict.findings == ()
+    safe = next(walked.scene.areas).safe
+    over = node.outline.bounds.excess_over(safe)
+    assert over <= 0.001
+    # As large as fits: it reaches its room's edge, or is as long as its base line.
+    ink = node.outline.bounds
+    to_edge = min(ink.top - safe.top, safe.bottom - ink.bottom, ink.left - safe.left, safe.right - ink.right)
+    assert len(text) > 5 or to_edge < 0.3
+
+
+@pytest.mark.parametrize("shape", [{"kind": "ellipse"}, {"kind": "rectangle", "corner_mm": 40}])
+def test_text_on_an_arc_stays_inside_an_area_of_any_shape(assets, shape):
+    document = with_text(least_mm=5, most_mm=90, kind="arc", x_mm=270, y_mm=98, radius_mm=60, spread_deg=160)
+    document["sides"][0]["areas"][0]["shape"] = shape
+    document["materials"]["methods"]["carving"]["least_letter_mm"] = 5
+    walked, node = text_on(document, assets, {"name": "Anna"})
+    area = next(walked.scene.areas)
+    assert walked.verdict.findings == ()
+    assert leaves_by(node.outline, area.safe_outline) <= 0.01
+    assert node.letter_height_mm > 10
+
+
+def test_text_whose_base_line_lies_at_the_edge_says_what_would_help(assets):
+    base = {"x_mm": 60, "y_mm": 10, "length_mm": 420}
+    walked, _ = text_on(with_text(kind="line", base_line=base), assets, {"name": "Hi"})
+    (finding,) = walked.verdict.blocking
+    assert finding.code == "outside"
+    assert "though its base line is long enough" in finding.message
+    assert "shorten" not in finding.message

@@ -8,6 +8,7 @@ from yenzo.core.asking.kinds import Given, Value, kind_of
 from yenzo.core.documents.entries import Adjustment, Entries, files_of
 from yenzo.core.documents.fields import AnyField, ExtraField, NoteField, Option, OptionsField, TextField
 from yenzo.core.documents.named import Names, fields_by_name, product_names
+from yenzo.core.documents.placements import AnyPlacement
 from yenzo.core.documents.rules import CATEGORY, SIGNED_IN, SKU, VARIANT, Rule, holds, read_number
 from yenzo.core.documents.setup import Setup, index_of
 from yenzo.core.documents.values import Frozen, Key
@@ -63,6 +64,10 @@ class Asked(Frozen):
         product = product_names(setup, self.variant, self.pieces)
         return Names(product, fields_by_name(setup), lambda key: self.values.get(key, ""))
 
+    def lands(self, placement: AnyPlacement) -> bool:
+        """Tell whether anything lands by a placement: only while its own line is asked, whatever else it joins."""
+        return placement.field in self.values and any(self.is_filled(key) for key in placement.fields)
+
     def text(self, field_key: str) -> str:
         """Return the entry of a field as text; empty when it isn't asked, isn't filled or isn't a text."""
         value = self.values.get(field_key, "")
@@ -91,7 +96,7 @@ def ask(setup: Setup, entries: Entries, context: Context | None = None) -> Asked
     signed_in = bool(context and context.signed_in)
     decided = _Decisions(setup, entries, language, variant.key if variant else None, signed_in=signed_in)
     values = {field.key: decided.value(field) for field in setup.fields if decided.is_asked(field)}
-    landing = {placement.key for placement in setup.placements if any(key in values for key in placement.fields)}
+    landing = {placement.key for placement in setup.placements if placement.field in values}
     return Asked(
         values=values,
         adjustments={key: moved for key, moved in entries.adjustments.items() if key in landing},

@@ -47,7 +47,7 @@ class TextPlacement(PlacementBase):
     """What every text has: letter heights, typeface, color, spacing, and perhaps other entries in the same text.
 
     `joined` is the text with the fields' keys in braces ("{first} & {second}"); an empty entry takes its joiner along.
-    Letter spacing is added between letters, in hundredths of the em.
+    Letter spacing is added between letters, in hundredths of the em. A text that `may_overlap` may lie over others.
     """
 
     least_mm: Length
@@ -58,6 +58,7 @@ class TextPlacement(PlacementBase):
     letter_spacing: float = Field(default=0, ge=-10, le=200)
     features: tuple[Feature, ...] = ()
     effects: Effects = Effects()
+    may_overlap: bool = False
 
     @property
     def colors(self) -> tuple[ColorSource, ...]:

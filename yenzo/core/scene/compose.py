@@ -75,7 +75,7 @@ class _Composer:
         return next((color for color in colors if color), None)
 
     def _lands(self, placement: AnyPlacement) -> bool:
-        if not any(self.asked.is_filled(key) for key in placement.fields):
+        if not self.asked.lands(placement):
             return False
         return placement.when is None or holds(placement.when, lambda key: self.asked.subject(self.setup, key))
 

@@ -26,7 +26,9 @@ from yenzo.core.scene.effects import layers_of
 from yenzo.core.scene.joined import joined_text
 from yenzo.core.scene.nodes import Lettering
 from yenzo.core.scene.paints import Layer, Paint
+from yenzo.core.scene.room import SetAt, as_large_as_fits, room_of
 from yenzo.core.shapes.areas import box_of_ratio, text_box
+from yenzo.core.shapes.bending import TOLERANCE_MM
 from yenzo.core.shapes.booleans import Pen, stroked
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.centerlines import center_lines
@@ -120,6 +122,8 @@ def set_text(
         overflow_mm=laid.overflow_mm,
         breaks_joins=laid.breaks_joins,
         is_tangled=is_tangled,
+        line_near_edge=laid.line_near_edge,
+        may_overlap=placement.may_overlap,
         drops_effects=drops_effects,
         effects=layers,
         thin=_thin_places(setup, area, placement, font, text, asked, scaled_mm),
@@ -181,21 +185,26 @@ def _laid(font: Font, text: str, area: Area, placement: AnyText, asked: Asked, t
         # Half of a tool's line lies outside the line that it follows.
         return _without_effects(box.grown(-tool_mm / 2) if font.is_single_line else box, placement.effects)
 
-    box = room(text_box(area))
-    style = _style(placement, asked)
+    plain = text_box(area)
+    box, style = room(plain), _style(placement, asked)
     one_line = " ".join(text.split())
+    if isinstance(placement, LinePlacement) and placement.base_line is None:
+        if not area.is_frame:
+            ink = outline_of(font, one_line, style)[0].bounds
+            box = room(box_of_ratio(area, ink.width / ink.height)) if ink and ink.height else box
+        return fit_line(font, one_line, box, style)
+    if isinstance(placement, BlockPlacement):
+        return fit_block(font, text, box, _block_style(placement, style))
+    if isinstance(placement, StackPlacement):
+        return fit_stack(font, one_line, box, style)
+    if isinstance(placement, EdgePlacement):
+        return _on_edge(font, one_line, area, placement, style)
+    return as_large_as_fits(_set_on(font, one_line, placement), style, room_of(area, box, plain))
+
+
+def _set_on(font: Font, text: str, placement: LinePlacement | ArcPlacement | CurvePlacement) -> SetAt:
+    """Return what sets a text on a base line of its own, whose length alone doesn't keep it inside its area."""
     match placement:
-        case LinePlacement():
-            base = placement.base_line
-            if base is None and not area.is_frame:
-                ink = outline_of(font, one_line, style)[0].bounds
-                box = box_of_ratio(area, ink.width / ink.height) if ink and ink.height else box
-                return fit_line(font, one_line, room(box), style)
-            if base is None:
-                return fit_line(font, one_line, box, style)
-            return set_on_line(font, one_line, (base.x_mm, base.y_mm), base.length_mm, base.angle_deg, style)
-        case BlockPlacement():
-            return fit_block(font, text, box, _block_style(placement, style))
         case ArcPlacement():
             arc = Arc(
                 placement.x_mm,
@@ -205,13 +214,15 @@ def _laid(font: Font, text: str, area: Area, placement: AnyText, asked: Asked, t
                 placement.spread_deg,
                 placement.stand,
             )
-            return set_on_arc(font, one_line, arc, style)
+            return lambda style, coarse: set_on_arc(font, text, arc, style, tolerance_mm=coarse or TOLERANCE_MM)
         case CurvePlacement():
-            return set_along(font, one_line, CurvePath.through(list(placement.points)), style)
-        case EdgePlacement():
-            return _on_edge(font, one_line, area, placement, style)
-        case StackPlacement():
-            return fit_stack(font, one_line, box, style)
+            path = CurvePath.through(list(placement.points))
+            return lambda style, coarse: set_along(font, text, path, style, tolerance_mm=coarse or TOLERANCE_MM)
+        case LinePlacement():
+            base = placement.base_line
+            assert base is not None
+            start = (base.x_mm, base.y_mm)
+            return lambda style, _: set_on_line(font, text, start, base.length_mm, base.angle_deg, style)
         case _:
             assert_never(placement)
 

@@ -44,6 +44,8 @@ class Lettering:
     overflow_mm: float = 0.0
     breaks_joins: bool = False
     is_tangled: bool = False
+    line_near_edge: bool = False
+    may_overlap: bool = False
     drops_effects: bool = False
     effects: tuple[Layer, ...] = ()
     thin: ThinPlaces | None = None

@@ -53,6 +53,16 @@ def leaves_by(outline: Outline, room: Outline) -> float:
     return float(shapely.distance(polygon, shapely.points(looked_at)).max())
 
 
+def stands_out_by(outline: Outline, room: Outline) -> float:
+    """Return by how many mm an outline leaves another one; below zero, how near its nearest point is to the edge."""
+    over = leaves_by(outline, room)
+    points = np.concatenate([*flattened(outline), np.empty((0, 2))])
+    if over > 0 or not len(points) or not room:
+        return over
+    looked_at = points[:: max(1, len(points) // MOST_LOOKED_AT)]
+    return -float(shapely.distance(_prepared(room).boundary, shapely.points(looked_at)).min())
+
+
 @lru_cache(maxsize=256)
 def _prepared(room: Outline) -> BaseGeometry:
     polygon = polygon_of(room)

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from yenzo.core.shapes.bending import bend
+from yenzo.core.shapes.bending import TOLERANCE_MM, bend
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
@@ -52,10 +52,19 @@ def set_on_line(
     return Laid(em_outline.mapped(placed), em_mm * font.letter_height_em, missing, (text,), overflow_mm)
 
 
-def set_along(font: Font, text: str, path: Path, style: TextStyle, *, spare_em: float = 0.0) -> Laid:
+def set_along(
+    font: Font,
+    text: str,
+    path: Path,
+    style: TextStyle,
+    *,
+    spare_em: float = 0.0,
+    tolerance_mm: float = TOLERANCE_MM,
+) -> Laid:
     """Set a text along a path, letters standing on its left; `spare_em` of it stays free, as where it closes.
 
-    What is too long at the least letter height runs on straight at the ends, by `overflow_mm` in all.
+    What is too long at the least letter height runs on straight at the ends, by `overflow_mm` in all. `tolerance_mm` is
+    how far bent letters may be off.
     """
     em_outline, missing = outline_of(font, text, style)
     ink = em_outline.bounds
@@ -64,11 +73,11 @@ def set_along(font: Font, text: str, path: Path, style: TextStyle, *, spare_em: 
     widest_mm = path.length_mm / (ink.width + spare_em)
     tallest_mm = MOST_OF_RADIUS * path.sharpest_mm / -ink.top if ink.top < 0 else math.inf
     em_mm = _between(font, min(widest_mm, tallest_mm), style)
-    laid = _bent(font, em_outline, ink, em_mm, path, missing, (text,), style)
+    laid = _bent(font, em_outline, ink, em_mm, path, missing, (text,), style, tolerance_mm)
     return replace(laid, is_tangled=em_mm > tallest_mm / MOST_OF_RADIUS)
 
 
-def set_on_arc(font: Font, text: str, arc: Arc, style: TextStyle) -> Laid:
+def set_on_arc(font: Font, text: str, arc: Arc, style: TextStyle, *, tolerance_mm: float = TOLERANCE_MM) -> Laid:
     """Set a text on an arc, as large as its spread and the letter heights allow."""
     em_outline, missing = outline_of(font, text, style)
     ink = em_outline.bounds
@@ -87,7 +96,7 @@ def set_on_arc(font: Font, text: str, arc: Arc, style: TextStyle) -> Laid:
     clockwise = arc.stand in {"over", "inside"}
     start_deg = arc.middle_deg + (-1 if clockwise else 1) * arc.spread_deg / 2
     circle = Circle(arc.x_mm, arc.y_mm, radius_mm, start_deg, arc.spread_deg, clockwise)
-    laid = _bent(font, em_outline, ink, em_mm, circle, missing, (text,), style)
+    laid = _bent(font, em_outline, ink, em_mm, circle, missing, (text,), style, tolerance_mm)
     return replace(laid, is_tangled=em_mm > deepest_mm / MOST_OF_RADIUS)
 
 
@@ -100,6 +109,7 @@ def _bent(
     missing: tuple[str, ...],
     lines: tuple[str, ...],
     style: TextStyle,
+    tolerance_mm: float,
 ) -> Laid:
     room_mm = path.length_mm
     flat = em_outline.mapped(Matrix(em_mm, 0, 0, em_mm, _start(ink, em_mm, room_mm, style), 0))
@@ -107,7 +117,7 @@ def _bent(
     if overflow_mm > MOST_OVERFLOW * room_mm:
         # Nobody can make it, and bending it round and round would take minutes: it is refused as it lies.
         return Laid(flat, em_mm * font.letter_height_em, missing, lines, overflow_mm)
-    return Laid(bend(flat, AlongPath(path)), em_mm * font.letter_height_em, missing, lines, overflow_mm)
+    return Laid(bend(flat, AlongPath(path), tolerance_mm), em_mm * font.letter_height_em, missing, lines, overflow_mm)
 
 
 def _between(font: Font, em_mm: float, style: TextStyle) -> float:

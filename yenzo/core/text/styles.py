@@ -44,7 +44,8 @@ class Laid:
     """A text that is set: its outline in mm, the letter height used, and what went wrong.
 
     `missing` are characters that the font lacks, `overflow_mm` is how much longer the text is than its base line,
-    `breaks_joins` says that letters which join were set apart, and `is_tangled` that letters run into each other.
+    `breaks_joins` says that letters which join were set apart, `is_tangled` that letters run into each other, and
+    `line_near_edge` that the text stands out of its area though its base line is long enough for it.
     """
 
     outline: Outline
@@ -54,3 +55,4 @@ class Laid:
     overflow_mm: float = 0.0
     breaks_joins: bool = False
     is_tangled: bool = False
+    line_near_edge: bool = False

@@ -305,6 +305,29 @@ class JoinedAspect(Aspect):
         return [line.set_placement("joined", pattern if pattern.strip() else None)]
 
 
+class OverlapAspect(Aspect):
+    key, heading, offer = "overlap", "May it lie over other texts?", "overlap"
+
+    def words(self, line: FormLine) -> str:
+        return "which may lie over other texts" if text_of(line).may_overlap else "beside all other texts"
+
+    def is_plain(self, line: FormLine) -> bool:
+        return not text_of(line).may_overlap
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        return {
+            "may_overlap": forms.BooleanField(
+                required=False,
+                initial=text_of(line).may_overlap,
+                label="It may lie over other texts",
+                help_text="Otherwise nobody can order a piece on which they run into each other.",
+            )
+        }
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        return [line.set_placement("may_overlap", given["may_overlap"] or None)]
+
+
 def _labelled(setup: Setup, pattern: str) -> str:
     labels = {field.key: field.label for field in setup.fields}
     return JOINED_FIELD.sub(lambda found: f"{{{labels.get(found[1], found[1])}}}", pattern)

@@ -9,7 +9,7 @@ from yenzo.apps.catalogue.aspects.charging import ChargeAspect
 from yenzo.apps.catalogue.aspects.choosing import ColorsAspect, DefaultAspect, FacesAspect, MethodsAspect
 from yenzo.apps.catalogue.aspects.effects import PlateAspect, SecondColorAspect, ShadowAspect, StrokeAspect
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, WholeForm
-from yenzo.apps.catalogue.aspects.layout import JoinedAspect, LayoutAspect, LettersAspect
+from yenzo.apps.catalogue.aspects.layout import JoinedAspect, LayoutAspect, LettersAspect, OverlapAspect
 from yenzo.apps.catalogue.aspects.measuring import (
     DaysAspect,
     ExtraAspect,
@@ -99,6 +99,7 @@ ASPECTS: dict[str, Aspect[Any]] = {
         PlateAspect(),
         SecondColorAspect(),
         JoinedAspect(),
+        OverlapAspect(),
         LandsWhenAspect(),
         FitAspect(),
         ArtworkPaintAspect(),
@@ -136,7 +137,7 @@ PATTERNS = {
 PLACED_TEXT = ", {layout}, {height}, {align}, in {face}, in {paint}"
 PLACED_ARTWORK = ", {fit}, {artwork-paint}"
 # What is said only where it isn't plain, and offered behind the sentence else.
-MORE_TEXT = ("letters", "stroke", "shadow", "plate", "second-color", "joined", "lands-when")
+MORE_TEXT = ("letters", "stroke", "shadow", "plate", "second-color", "joined", "overlap", "lands-when")
 MORE_ARTWORK = ("lands-when",)
 MORE_OPTIONS = ("looks", "goods", "offered-when")
 MORE_WORDING = ("pattern", "word-lists")

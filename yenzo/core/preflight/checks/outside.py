@@ -39,6 +39,15 @@ def find_outside(area: AreaScene, _method: Method) -> Iterator[Finding]:
 
 def _outside_words(area: AreaScene, node: Lettering, over: float) -> str:
     height = decimal(node.letter_height_mm, 1).rstrip("0").rstrip(".")
+    if node.line_near_edge:
+        return say(
+            "“{text}” sticks out of “{area}” by {over} mm even with letters {height} mm high, though its base line is "
+            "long enough. Please choose a lower typeface or other letters, or ask the workshop to move the base line.",
+            text=node.text,
+            area=area.name,
+            over=decimal(over, 1),
+            height=height,
+        )
     return say(
         "“{text}” sticks out of “{area}” by {over} mm with letters {height} mm high. "
         "Please shorten it or pick a narrower typeface.",

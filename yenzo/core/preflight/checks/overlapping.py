@@ -18,9 +18,12 @@ LEAST_MM2 = 0.01
 
 
 def find_overlapping(area: AreaScene, _method: Method) -> Iterator[Finding]:
-    """Yield a finding for each pair of texts that cover each other, with how wide the place is, at the later one."""
+    """Yield a finding for each pair of texts that cover each other, with how wide the place is, at the later one.
+
+    Where the seller says that a text may lie over others, it isn't looked at.
+    """
     for first, second in combinations(area.letterings, 2):
-        if not _may_meet(first, second):
+        if first.may_overlap or second.may_overlap or not _may_meet(first, second):
             continue
         both = _common(first, second)
         if both is None or both.area < LEAST_MM2:
