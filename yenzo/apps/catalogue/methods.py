@@ -24,7 +24,7 @@ def method_words(method: Method) -> str:
     if method.least_stroke_mm is not None:
         said.append(f"strokes from {mm(method.least_stroke_mm)}")
     if method.least_gap_mm is not None:
-        said.append(f"gaps from {mm(method.least_gap_mm)}")
+        said.append(f"gaps from {mm(method.least_gap_mm)}" + (", closed where narrower" if method.closes_gaps else ""))
     said.append(f"artwork from {method.least_dpi:g} dpi, good from {method.good_dpi:g} dpi")
     if method.most_colors is not None:
         said.append(f"up to {counted(method.most_colors, 'color')}")
@@ -65,6 +65,9 @@ class MethodForm(forms.Form):
     )
     least_gap_mm = forms.FloatField(
         required=False, min_value=0.01, max_value=50, widget=NUMBER, label="Narrowest gap or counter, mm; empty for any"
+    )
+    closes_gaps = forms.BooleanField(
+        required=False, label="Narrower gaps in the line around letters are closed; otherwise nobody can order them"
     )
     tool_mm = forms.FloatField(
         min_value=0.01, max_value=20, widget=NUMBER, label="Line of the tool, mm, for typefaces of single lines"

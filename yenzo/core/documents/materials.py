@@ -18,6 +18,10 @@ class Method(Frozen):
     least_letter_mm: Length = 1.0
     least_stroke_mm: float | None = Field(default=None, gt=0, le=50, description="of a letter's strokes")
     least_gap_mm: float | None = Field(default=None, gt=0, le=50, description="of gaps and counters in letters")
+    closes_gaps: bool = Field(
+        default=False,
+        description="whether narrower gaps in a text's edge, plate or shadow are closed instead of refused",
+    )
     tool_mm: float = Field(default=0.3, gt=0, le=20, description="the line of a tool, for typefaces of single lines")
     least_dpi: float = Field(default=72, gt=0, le=4800, description="coarser artwork is refused")
     good_dpi: float = Field(default=150, gt=0, le=4800, description="coarser artwork gets advice")

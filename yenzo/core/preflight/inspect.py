@@ -6,6 +6,7 @@ from yenzo.core.preflight.checks.contours import find_without_contours
 from yenzo.core.preflight.checks.contrast import find_hardly_seen
 from yenzo.core.preflight.checks.drawings import find_in_drawings
 from yenzo.core.preflight.checks.merging import find_merging
+from yenzo.core.preflight.checks.narrow import find_narrow
 from yenzo.core.preflight.checks.outside import find_outside
 from yenzo.core.preflight.checks.overlapping import find_overlapping
 from yenzo.core.preflight.checks.see_through import find_see_through
@@ -23,6 +24,7 @@ CHECKS: tuple[Check, ...] = (
     find_too_long,
     find_too_small,
     find_too_thin,
+    find_narrow,
     find_too_coarse,
     find_colors,
     find_without_contours,

@@ -12,14 +12,19 @@ from yenzo.core.shapes.booleans import difference, intersection
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.shapes.polygons import edge_of, grown
+from yenzo.core.shapes.polygons import closed, edge_of, grown
 
 MOST_TILES = 4000
 PaintOf = Callable[[ColorSource], Paint]
 
 
-def layers_of(outline: Outline, paint: Paint, effects: Effects, paint_of: PaintOf) -> tuple[Layer, ...]:
-    """Return what is painted for a text, first what lies lowest; empty for a text without ink."""
+def layers_of(
+    outline: Outline, paint: Paint, effects: Effects, paint_of: PaintOf, closing_mm: float = 0.0
+) -> tuple[Layer, ...]:
+    """Return what is painted for a text, first what lies lowest; empty for a text without ink.
+
+    Gaps narrower than `closing_mm` in a line along the letters' edge are closed.
+    """
     ink = outline.bounds
     if ink is None:
         return ()
@@ -29,6 +34,8 @@ def layers_of(outline: Outline, paint: Paint, effects: Effects, paint_of: PaintO
     layers: list[Layer] = []
     stroke = effects.stroke
     outside = grown(outline, stroke.width_mm) if stroke and stroke.place == "outside" else None
+    if outside and closing_mm:
+        outside = closed(outside, closing_mm)
     if effects.plate:
         plate = rounded_rectangle(ink.grown(effects.plate.margin_mm), effects.plate.corner_mm)
         layers.append(Layer(plate, paint_of(effects.plate.color), "plate"))

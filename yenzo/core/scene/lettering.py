@@ -101,7 +101,9 @@ def set_text(
     drops_effects = _is_costly(placement.effects) and len(laid.outline.points) > MOST_POINTS_WITH_EFFECTS
     if placement.effects != NO_EFFECTS and not drops_effects:
         try:
-            layers = layers_of(laid.outline, paint_of(placement.color), placement.effects, paint_of)
+            layers = layers_of(
+                laid.outline, paint_of(placement.color), placement.effects, paint_of, _closing_mm(setup, area)
+            )
         except ShapeError:
             is_tangled = True
     scaled_mm = laid.letter_height_mm * adjustment.scale
@@ -135,6 +137,11 @@ def set_text(
 def _tool(setup: Setup, area: Area) -> Pen:
     method = setup.materials.methods.get(area.method)
     return Pen(method.tool_mm if method else UNKNOWN_TOOL_MM, cap="round", join="round")
+
+
+def _closing_mm(setup: Setup, area: Area) -> float:
+    method = setup.materials.methods.get(area.method)
+    return (method.least_gap_mm or 0.0) if method and method.closes_gaps else 0.0
 
 
 def _is_costly(effects: Effects) -> bool:

@@ -26,6 +26,7 @@ STUB_WAY = 6.0
 SAMPLES_ACROSS = 60
 FLATNESS_SHARE = 1 / 1500
 MOST_PAIRS = 4_000_000
+FEW_POINTS = 60
 
 
 class Thinnest(NamedTuple):
@@ -52,7 +53,7 @@ def thinnest(outline: Outline) -> Thinnest:
     if bounds is None:
         return Thinnest(np.inf, np.inf)
     size = max(bounds.width, bounds.height)
-    edges = _edges(flattened(simple, size * FLATNESS_SHARE))
+    edges = _edges([_plainer(ring, size * FLATNESS_SHARE) for ring in flattened(simple, size * FLATNESS_SHARE)])
     along = edges.ends - edges.starts
     lengths = np.hypot(along[:, 0], along[:, 1])
     counts = np.maximum(1, np.ceil(lengths * SAMPLES_ACROSS / size)).astype(int)
@@ -76,6 +77,14 @@ def _circles_in_holes(simple: Outline) -> list[BaseGeometry]:
     polygons = getattr(covered, "geoms", [covered])
     holes = [shapely.Polygon(ring) for polygon in polygons for ring in polygon.interiors]
     return [shapely.maximum_inscribed_circle(hole) for hole in holes if hole.area > 0]
+
+
+def _plainer(ring: Points, flatness: float) -> Points:
+    """Return a ring without the points that tell nothing: offsets have thousands of them, micrometres apart."""
+    if len(ring) < FEW_POINTS:
+        return ring
+    plain = shapely.get_coordinates(shapely.LinearRing(ring).simplify(flatness))[:-1]
+    return plain if len(plain) > 2 else ring
 
 
 def _edges(rings: list[Points]) -> _Edges:

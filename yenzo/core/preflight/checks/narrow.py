@@ -1,0 +1,83 @@
+"""Strokes and gaps of what is made together: lines round letters, plates that letters are cut from, texts in a row."""
+
+from collections.abc import Iterator
+
+import shapely
+
+from yenzo.core.documents.materials import Method
+from yenzo.core.errors import ShapeError
+from yenzo.core.preflight.findings import Finding, found
+from yenzo.core.scene.inking import Inked, made_of, one_tool, painted, tool_of
+from yenzo.core.scene.nodes import AreaScene, Lettering
+from yenzo.core.scene.paints import Paint
+from yenzo.core.shapes.booleans import union
+from yenzo.core.shapes.polygons import may_be_narrow, polygon_of
+from yenzo.core.shapes.thickness import Thinnest, thinnest
+from yenzo.core.speaking import decimal, say
+
+# Below this, edges meet: what is left between them comes of rounding.
+TOUCHING_MM = 0.002
+
+
+def find_narrow(area: AreaScene, method: Method) -> Iterator[Finding]:
+    """Yield a finding for each color or tool whose shapes leave a gap, or have a stroke, that is narrower than can be.
+
+    Plain letters are measured glyph by glyph, with the texts themselves; this looks at what becomes of them.
+    """
+    if method.least_gap_mm is None and method.least_stroke_mm is None:
+        return
+    for together in _together(area, method):
+        node = together[-1].node
+        measured = _measured(together, method)
+        if measured is None:
+            continue
+        if method.least_gap_mm is not None and TOUCHING_MM < measured.gap < method.least_gap_mm:
+            message = say(
+                "What lies round “{text}” on “{area}” would leave a gap of {gap} mm; {method} needs at least {least} "
+                "mm. Please choose larger letters, another typeface or other words.",
+                text=node.text,
+                area=area.name,
+                gap=decimal(measured.gap, 2),
+                method=method.name,
+                least=decimal(method.least_gap_mm),
+            )
+            yield found("too_narrow", area, node, message, measured=measured.gap, limit=method.least_gap_mm)
+        if method.least_stroke_mm is not None and TOUCHING_MM < measured.stroke < method.least_stroke_mm:
+            message = say(
+                "What lies round “{text}” on “{area}” would get as thin as {stroke} mm; {method} needs at least "
+                "{least} mm. Please choose larger letters, another typeface or other words.",
+                text=node.text,
+                area=area.name,
+                stroke=decimal(measured.stroke, 2),
+                method=method.name,
+                least=decimal(method.least_stroke_mm),
+            )
+            yield found("too_thin", area, node, message, measured=measured.stroke, limit=method.least_stroke_mm)
+
+
+def _together(area: AreaScene, method: Method) -> Iterator[list[Inked]]:
+    """Yield what one color or tool makes of texts, unless that is a single plain one, which is measured already."""
+    tool = one_tool if method.one_color else tool_of
+    is_closed = method.closes_gaps and method.least_stroke_mm is None
+    groups: dict[str, list[Inked]] = {}
+    for one in made_of(area, painted(area)):
+        if isinstance(one.layer.paint, Paint) and isinstance(one.node, Lettering) and not one.node.is_tangled:
+            groups.setdefault(tool(one.layer.paint), []).append(one)
+    for group in groups.values():
+        alone = group[0] if len(group) == 1 else None
+        is_plain = alone is not None and isinstance(alone.node, Lettering) and not alone.node.effects
+        if not is_plain and not (is_closed and alone is not None and alone.layer.role == "stroke"):
+            yield group
+
+
+def _measured(together: list[Inked], method: Method) -> Thinnest | None:
+    try:
+        # Lines round letters are made without overlaps, of very many points.
+        layers = [one.layer for one in together]
+        covered = shapely.union_all([polygon_of(one.outline, is_simple=one.role == "stroke") for one in layers])
+        gap, stroke = method.least_gap_mm or 0.0, method.least_stroke_mm or 0.0
+        is_suspect = may_be_narrow(covered, gap_mm=gap, stroke_mm=stroke)
+        return thinnest(union(one.outline for one in layers)) if is_suspect else None
+    except ShapeError:
+        # What is tangled has a finding of its own.
+        return None
