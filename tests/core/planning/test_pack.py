@@ -1,15 +1,19 @@
 import hashlib
 import io
 import json
+import re
 import subprocess
 import zipfile
 from dataclasses import replace
 
+import numpy as np
+import pikepdf
 import pytest
 import zxingcpp
 from PIL import Image
 
-from tests.core.conftest import PHOTO, entries, sha256_of, upload
+from tests.core.conftest import PHOTO, board, entries, sha256_of, upload
+from yenzo.core.documents.reading import read_setup
 from yenzo.core.planning.manifest import Manifest
 from yenzo.core.planning.pack import make_pack, safe_name
 from yenzo.core.planning.work import OriginalFile, Work
@@ -43,7 +47,7 @@ def test_pack_made_again_has_the_same_bytes(work):
 def test_progress_is_told_file_by_file(work):
     told = []
     make_pack(work, lambda done, of: told.append((done, of)))
-    assert told == [(step, 8) for step in range(1, 9)]
+    assert told == [(step, 9) for step in range(1, 10)]
 
 
 def test_ticket_shows_code_and_picture_on_one_page(work, tmp_path):
@@ -70,3 +74,124 @@ def test_files_of_one_field_with_the_same_name_are_all_handed_on(work):
     manifest = make_pack(replace(work, originals=originals)).manifest
     names = [file.name for file in manifest.files if file.kind == "original"]
     assert names == ["originals/photo-1_otter.jpg", "originals/photo-2_otter.jpg"]
+
+
+def contents(pack):
+    with zipfile.ZipFile(io.BytesIO(pack.data)) as archive:
+        return {name: archive.read(name) for name in archive.namelist()}
+
+
+def words_of(pdf, tmp_path):
+    """What a reader of PDF files finds in one, as it would be copied."""
+    path = tmp_path / "read.pdf"
+    path.write_bytes(pdf)
+    return subprocess.run(["pdftotext", "-layout", str(path), "-"], capture_output=True, text=True, check=True).stdout
+
+
+def made(document, assets, values, **others):
+    return Work("2041", 1, 3, "ab" * 32, walk(read_setup(document), entries(values, **others), assets), assets)
+
+
+def test_files_are_called_by_the_names_that_people_gave(assets):
+    document = board()
+    document["sides"][0]["areas"][0] |= {"key": "area-1", "name": "Name/panel"}
+    document["placements"][0]["area"] = "area-1"
+    names = {file.name for file in make_pack(made(document, assets, {"name": "Tern"})).manifest.files}
+    assert "T-2041-1_Front_Name-panel.pdf" in names
+    assert "T-2041-1_Front_whole-side.pdf" in names
+    assert not any("area-1" in name for name in names)
+
+
+def test_areas_of_the_same_name_keep_their_files_apart(assets):
+    document = board()
+    for area in document["sides"][0]["areas"]:
+        area["name"] = "Panel"
+    document["placements"][1] |= {**document["placements"][0], "key": "second", "field": "wood", "area": "photo"}
+    document["placements"][1] |= {"least_mm": 2, "most_mm": 10}
+    files = make_pack(made(document, assets, {"name": "Tern"})).manifest.files
+    assert len({file.name.casefold() for file in files}) == len(files) == 8
+    assert any("front-photo" in file.name for file in files)
+
+
+def test_manifest_says_where_each_area_lies_and_what_everything_is_called(assets):
+    document = board()
+    document["sides"][0]["areas"][0]["turn_deg"] = 15
+    work = replace(made(document, assets, {"name": "Tern"}), revision_number=7)
+    manifest = make_pack(work).manifest
+    (area,) = manifest.areas
+    assert (area.side_name, area.name, area.method_name) == ("Front", "Panel", "Carving")
+    assert (area.left_mm, area.top_mm, area.turn_deg) == (80, 38, 15)
+    assert (area.texts[0].label, area.texts[0].lines) == ("Name of the boat", ("TERN",))
+    assert manifest.revision_number == 7
+    assert ("wood", "Wood", "Cedar") in {(said.field, said.label, said.words) for said in manifest.said}
+
+
+def test_every_word_of_the_ticket_can_be_found_and_copied(assets, tmp_path):
+    document = board()
+    document["fields"].append({"key": "by", "kind": "date", "label": "Needed by", "after_working_days": 3})
+    work = replace(made(document, assets, {"name": "Wind & Whey", "by": "2027-05-14"}), revision_number=7)
+    pack = make_pack(work)
+    words = words_of(contents(pack)["T-2041-1_ticket.pdf"], tmp_path)
+    height = f"letters {round(pack.manifest.areas[0].texts[0].letter_height_mm, 1):g} mm"
+    for found in ("T-2041-1", "WIND & WHEY", "Quayside", height, "80 mm from the left, 38 mm from the top"):
+        assert found in words
+    for found in ("Needed by", "May 14, 2027", "Wood", "Cedar", "piece 1 of 3", "revision 7", "1×", "Carving"):
+        assert found in words
+
+
+def test_long_text_wraps_in_letters_that_can_be_read_on_as_many_pages_as_it_takes(assets, tmp_path):
+    document = board()
+    document["fields"].append({"key": "story", "kind": "paragraph", "label": "Story"})
+    lines = [
+        f"line {number} of a text that goes on and on until the ticket's own line has to break" for number in range(60)
+    ]
+    ticket = contents(make_pack(made(document, assets, {"name": "A", "story": "\n".join(lines)})))[
+        "T-2041-1_ticket.pdf"
+    ]
+    words = words_of(ticket, tmp_path)
+    for number in range(60):
+        assert f"line {number} of a text" in words
+    with pikepdf.open(io.BytesIO(ticket)) as pdf:
+        assert len(pdf.pages) > 2
+        sizes = {
+            float(size) for page in pdf.pages for size in re.findall(rb"/F\d+ ([\d.]+) Tf", page.Contents.read_bytes())
+        }
+    # No letter is smaller than six points, however much there is to say.
+    assert min(sizes) >= 6
+    assert "page 2" in words
+
+
+def test_text_that_the_exact_face_lacks_is_written_in_the_typeface_that_is_produced(assets, tmp_path):
+    ticket = contents(make_pack(made(board(), assets, {"name": "حسن", "lettering": "levant"})))["T-2041-1_ticket.pdf"]
+    assert "حسن" in words_of(ticket, tmp_path)
+    with pikepdf.open(io.BytesIO(ticket)) as pdf:
+        faces = {str(font.BaseFont) for font in pdf.pages[0].Resources.Font.values()}
+    assert any("Amiri" in face for face in faces)
+
+
+def test_entry_that_no_face_has_is_named_by_its_codes(assets, tmp_path):
+    document = board()
+    document["fields"].append({"key": "note", "kind": "note", "label": "Note"})
+    ticket = contents(make_pack(made(document, assets, {"name": "A", "note": "to 船"})))["T-2041-1_ticket.pdf"]
+    assert "to [U+8239]" in words_of(ticket, tmp_path)
+
+
+def test_side_sheet_is_true_to_size_and_shows_the_area_where_it_lies(assets, tmp_path):
+    document = board()
+    document["placements"][0]["color"] = {"palette": "finishes", "color": "gold"}
+    sheet = contents(make_pack(made(document, assets, {"name": "HHH"})))["T-2041-1_Front_whole-side.pdf"]
+    (tmp_path / "side.pdf").write_bytes(sheet)
+    command = ["pdftocairo", "-png", "-r", "50.8", "-singlefile", str(tmp_path / "side.pdf"), str(tmp_path / "side")]
+    subprocess.run(command, check=True)
+    pixels = np.asarray(Image.open(tmp_path / "side.png").convert("RGB")).astype(int)
+    near = np.abs(pixels - (0xD4, 0xA8, 0x3E)).max(axis=2) < 20
+    across, down = near.any(axis=0).nonzero()[0], near.any(axis=1).nonzero()[0]
+    # Two pixels a mm; the goods begin inside the margin, below the heading.
+    walked = made(document, assets, {"name": "HHH"}).walked
+    area = next(walked.scene.areas)
+    ink = next(area.letterings).outline.bounds
+    letter = 6.0
+    left, top = 12 + area.area.x_mm + ink.left, 12 + 5 * letter + area.area.y_mm + ink.top
+    assert across[0] / 2 == pytest.approx(left, abs=0.6)
+    assert (across[-1] - across[0] + 1) / 2 == pytest.approx(ink.width, abs=0.8)
+    assert down[0] / 2 == pytest.approx(top, abs=0.6)

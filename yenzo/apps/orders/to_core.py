@@ -37,5 +37,6 @@ def work_of_piece(piece: Piece, pieces_in_order: int) -> Work:
         revision=piece.revision.sha256,
         walked=walked,
         assets=StoredAssets(),
+        revision_number=piece.revision.number,
         originals=originals,
     )

@@ -258,6 +258,11 @@ class DateField(TypedField):
     closed_days: tuple[date, ...] = Field(default=(), max_length=500)
     written: Literal["long", "medium", "short"] = "long"
 
+    @property
+    def is_wanted(self) -> bool:
+        """Whether it is the day that the goods are wanted by: such days are counted in the workshop's working days."""
+        return self.after_working_days is not None
+
 
 class EmailField(TypedField):
     """A mail address."""

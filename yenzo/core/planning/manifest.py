@@ -7,7 +7,7 @@ from pydantic import Field
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.values import Frozen
 
-Kind = Literal["pdf", "svg", "png", "dxf", "ticket", "original"]
+Kind = Literal["pdf", "svg", "png", "dxf", "ticket", "side", "original"]
 
 
 class FileEntry(Frozen):
@@ -20,10 +20,12 @@ class FileEntry(Frozen):
 
 
 class TextEntry(Frozen):
-    """A text as produced."""
+    """A text as produced, in its lines."""
 
     field: str
+    label: str = Field(default="", description="what people call the field")
     text: str
+    lines: tuple[str, ...] = ()
     typeface: str
     letter_height_mm: float
     color: str
@@ -32,9 +34,10 @@ class TextEntry(Frozen):
 
 
 class PictureEntry(Frozen):
-    """A picture as placed."""
+    """A picture as placed: the whole one, before it is cut off at the area's edge."""
 
     field: str
+    label: str = ""
     name: str
     width_mm: float
     height_mm: float
@@ -45,6 +48,7 @@ class DrawingEntry(Frozen):
     """A drawing as placed; it is in the files as outlines."""
 
     field: str
+    label: str = ""
     name: str
     width_mm: float
     height_mm: float
@@ -52,21 +56,44 @@ class DrawingEntry(Frozen):
 
 
 class AreaEntry(Frozen):
-    """An imprint area: its size, how it is decorated, what lands in it and in which files."""
+    """An imprint area: where it lies, its size, how it is decorated, what lands in it and in which files."""
 
     side: str
+    side_name: str = ""
     area: str
     name: str
+    left_mm: float = Field(default=0, description="of its frame, before it is turned, from the left edge of the side")
+    top_mm: float = Field(default=0, description="of its frame, before it is turned, from the top edge of the side")
+    turn_deg: float = Field(default=0, description="clockwise, about the middle of its frame")
     width_mm: float
     height_mm: float
     bleed_mm: float
     trim_offset_mm: tuple[float, float] = Field(description="of the area in the page of its files")
     method: str
+    method_name: str = ""
     dpi: int
     texts: tuple[TextEntry, ...]
     pictures: tuple[PictureEntry, ...]
     drawings: tuple[DrawingEntry, ...] = ()
     files: tuple[str, ...]
+
+
+class SideEntry(Frozen):
+    """A side of the goods at its true size, and the file that shows it."""
+
+    side: str
+    name: str
+    width_mm: float
+    height_mm: float
+    file: str
+
+
+class WordedEntry(Frozen):
+    """An entry in words: the field, what people call it, and what was entered."""
+
+    field: str
+    label: str
+    words: str
 
 
 class Manifest(Frozen):
@@ -79,9 +106,14 @@ class Manifest(Frozen):
     product: str
     sku: str
     variant: str | None
+    variant_name: str = ""
+    wanted_by: tuple[WordedEntry, ...] = ()
     revision: str = Field(description="SHA-256 of the set-up document")
+    revision_number: int = Field(default=0, description="what people call that revision; 0 where nobody counts")
     engine: str
     entries: dict[str, Any] = Field(description="what was asked, as frozen by the order")
+    said: tuple[WordedEntry, ...] = Field(default=(), description="all entries in words, in the order of the form")
+    sides: tuple[SideEntry, ...] = ()
     areas: tuple[AreaEntry, ...]
     files: tuple[FileEntry, ...]
 

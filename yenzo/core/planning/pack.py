@@ -10,9 +10,10 @@ import re
 import unicodedata
 import zipfile
 from collections import Counter
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
+from yenzo.core.asking.words import say_entries
 from yenzo.core.planning.engine import engine_id
 from yenzo.core.planning.manifest import (
     AreaEntry,
@@ -21,15 +22,18 @@ from yenzo.core.planning.manifest import (
     Kind,
     Manifest,
     PictureEntry,
+    SideEntry,
     TextEntry,
+    WordedEntry,
     entries_of,
 )
-from yenzo.core.planning.plates import margin_mm, plates_of
-from yenzo.core.planning.ticket import make_ticket
+from yenzo.core.planning.plates import Plate, margin_mm, plates_of
+from yenzo.core.planning.side_sheet import make_side_sheet
+from yenzo.core.planning.ticket import make_ticket, wanted_fields
 from yenzo.core.planning.work import Work
 from yenzo.core.render.files import render_file
 from yenzo.core.render.pdf import PdfColors
-from yenzo.core.scene.nodes import AreaScene
+from yenzo.core.scene.nodes import AreaScene, Lettering
 from yenzo.core.speaking import OWN_LANGUAGE, speaking
 
 # The earliest date a ZIP can carry: a real one would make every pack different.
@@ -56,41 +60,85 @@ class _File:
 def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
     """Make the pack of a piece; `on_progress` is told (steps done, steps in all) after each file."""
     areas = [area for area in work.walked.scene.areas if area.nodes]
+    sides = work.walked.scene.sides
     methods = work.walked.setup.materials.methods
     plates = {area: plates_of(area, methods[area.method]) for area in areas}
-    steps = sum(len(plates[area]) * len(methods[area.method].files) for area in areas) + 1 + len(work.originals)
+    steps = sum(len(plates[area]) * len(methods[area.method].files) for area in areas)
+    steps += 1 + len(sides) + len(work.originals)
     files: list[_File] = []
-    area_entries = []
 
-    def add(file: _File) -> None:
+    def add(file: _File) -> str:
         files.append(file)
         if on_progress:
             on_progress(len(files), steps)
+        return file.name
 
-    for area in areas:
-        names = []
-        method = methods[area.method]
-        for plate in plates[area]:
-            stem = "_".join(
-                filter(None, (work.number, area.side, area.key, safe_name(plate.name) if plate.name else ""))
-            )
-            for file_format in method.files:
-                name = f"{stem}.{file_format}"
-                colors = PdfColors(spots=method.spot_colors, process=method.cmyk, transparency=method.transparency)
-                data = render_file(plate.page, work.assets, file_format, dpi=area.area.dpi, colors=colors)
-                add(_File(name, file_format, data))
-                names.append(name)
-        area_entries.append(_area_entry(area, margin_mm(method), tuple(names)))
+    stems = _stems(work, areas)
+    area_entries = tuple(
+        _area_entry(work, area, tuple(add(file) for file in _area_files(work, area, plates[area], stems[area])))
+        for area in areas
+    )
     add(_File(f"{work.number}_ticket.pdf", "ticket", make_ticket(work)))
+    side_entries = tuple(
+        SideEntry(
+            side=side.key,
+            name=side.name,
+            width_mm=round(side.width_mm, 3),
+            height_mm=round(side.height_mm, 3),
+            file=add(_File(name, "side", make_side_sheet(side, work.number, work.assets))),
+        )
+        for side, name in zip(sides, _side_names(work), strict=True)
+    )
+    for file in _originals(work):
+        add(file)
+    manifest = _manifest(work, side_entries, area_entries, files)
+    return Pack(_zip(manifest, files), manifest)
+
+
+def _area_files(work: Work, area: AreaScene, plates: tuple[Plate, ...], stem: str) -> Iterator[_File]:
+    method = work.walked.setup.materials.methods[area.method]
+    colors = PdfColors(spots=method.spot_colors, process=method.cmyk, transparency=method.transparency)
+    for plate in plates:
+        name = "_".join(filter(None, (stem, file_word(plate.name))))
+        for file_format in method.files:
+            data = render_file(plate.page, work.assets, file_format, dpi=area.area.dpi, colors=colors)
+            yield _File(f"{name}.{file_format}", file_format, data)
+
+
+def _originals(work: Work) -> Iterator[_File]:
     sent = Counter(original.field for original in work.originals)
     count = Counter[str]()
     for original in work.originals:
         count[original.field] += 1
         # Several of one field may have the same name.
         of = f"{original.field}-{count[original.field]}" if sent[original.field] > 1 else original.field
-        add(_File(f"originals/{of}_{safe_name(original.name)}", "original", work.assets.read(original.sha256)))
-    manifest = _manifest(work, tuple(area_entries), files)
-    return Pack(_zip(manifest, files), manifest)
+        yield _File(f"originals/{of}_{safe_name(original.name)}", "original", work.assets.read(original.sha256))
+
+
+def _stems(work: Work, areas: list[AreaScene]) -> dict[AreaScene, str]:
+    """Return how the files of each area are called: by the names that people gave, and by keys where two are alike."""
+    sides = {side.key: side.name for side in work.walked.scene.sides}
+    named = {area: f"{file_word(sides[area.side])}_{file_word(area.name)}" for area in areas}
+    often = Counter(name.casefold() for name in named.values())
+    return {
+        area: f"{work.number}_{name}" + (f"_{area.side}-{area.key}" if often[name.casefold()] > 1 else "")
+        for area, name in named.items()
+    }
+
+
+def _side_names(work: Work) -> list[str]:
+    sides = work.walked.scene.sides
+    often = Counter(file_word(side.name).casefold() for side in sides)
+    names = [
+        file_word(side.name) + (f"_{side.key}" if often[file_word(side.name).casefold()] > 1 else "") for side in sides
+    ]
+    return [f"{work.number}_{name}_whole-side.pdf" for name in names]
+
+
+def file_word(name: str) -> str:
+    """Return a name that people gave as a part of a file's: what every system keeps, and no blanks."""
+    plain = name.replace("/", "-").replace("'", "").replace("’", "")
+    return "-".join(safe_name(plain).replace("_", "-").split()) if name else ""
 
 
 def safe_name(name: str) -> str:
@@ -100,33 +148,36 @@ def safe_name(name: str) -> str:
     return plain[-80:] or "file"
 
 
-def _area_entry(area: AreaScene, margin: float, files: tuple[str, ...]) -> AreaEntry:
-    offset = area.area.bleed_mm + margin
+def _area_entry(work: Work, area: AreaScene, files: tuple[str, ...]) -> AreaEntry:
+    frame, setup = area.area, work.walked.setup
+    method = setup.materials.methods[area.method]
+    offset = frame.bleed_mm + margin_mm(method)
+    side = work.walked.scene.side(area.side)
+
+    def label(key: str) -> str:
+        field = setup.field(key)
+        return (field.workshop_name or field.label) if field else ""
+
     return AreaEntry(
         side=area.side,
+        side_name=side.name if side else "",
         area=area.key,
         name=area.name,
-        width_mm=area.area.width_mm,
-        height_mm=area.area.height_mm,
-        bleed_mm=area.area.bleed_mm,
+        left_mm=round(frame.x_mm, 3),
+        top_mm=round(frame.y_mm, 3),
+        turn_deg=frame.turn_deg,
+        width_mm=frame.width_mm,
+        height_mm=frame.height_mm,
+        bleed_mm=frame.bleed_mm,
         trim_offset_mm=(offset, offset),
         method=area.method,
-        dpi=area.area.dpi,
-        texts=tuple(
-            TextEntry(
-                field=lettering.field,
-                text=lettering.text,
-                typeface=lettering.typeface_name,
-                letter_height_mm=round(lettering.letter_height_mm, 3),
-                color=lettering.paint.name,
-                color_reference=lettering.paint.reference,
-                ink_mm=_rounded(lettering.outline.bounds or (0, 0, 0, 0)),
-            )
-            for lettering in area.letterings
-        ),
+        method_name=method.name,
+        dpi=frame.dpi,
+        texts=tuple(_text_entry(text, label(text.field)) for text in area.letterings),
         pictures=tuple(
             PictureEntry(
                 field=picture.field,
+                label=label(picture.field),
                 name=picture.name,
                 width_mm=round(picture.size_mm[0], 3),
                 height_mm=round(picture.size_mm[1], 3),
@@ -137,6 +188,7 @@ def _area_entry(area: AreaScene, margin: float, files: tuple[str, ...]) -> AreaE
         drawings=tuple(
             DrawingEntry(
                 field=drawing.field,
+                label=label(drawing.field),
                 name=drawing.name,
                 width_mm=round(drawing.size_mm[0], 3),
                 height_mm=round(drawing.size_mm[1], 3),
@@ -148,13 +200,33 @@ def _area_entry(area: AreaScene, margin: float, files: tuple[str, ...]) -> AreaE
     )
 
 
+def _text_entry(text: Lettering, label: str) -> TextEntry:
+    return TextEntry(
+        field=text.field,
+        label=label,
+        text=text.text,
+        lines=text.lines,
+        typeface=text.typeface_name,
+        letter_height_mm=round(text.letter_height_mm, 3),
+        color=text.paint.name,
+        color_reference=text.paint.reference,
+        ink_mm=_rounded(text.outline.bounds or (0, 0, 0, 0)),
+    )
+
+
 def _rounded(box: tuple[float, float, float, float]) -> tuple[float, float, float, float]:
     left, top, right, bottom = (round(edge, 3) for edge in box)
     return left, top, right, bottom
 
 
-def _manifest(work: Work, areas: tuple[AreaEntry, ...], files: list[_File]) -> Manifest:
+def _manifest(work: Work, sides: tuple[SideEntry, ...], areas: tuple[AreaEntry, ...], files: list[_File]) -> Manifest:
     offer, asked = work.walked.setup.offer, work.walked.asked
+    variant = offer.variant(asked.variant)
+    wanted = set(wanted_fields(work))
+    said = tuple(
+        WordedEntry(field=entry.field, label=entry.workshop_label, words=entry.words)
+        for entry in say_entries(work.walked.setup, asked)
+    )
     return Manifest(
         order=work.order,
         piece=work.piece,
@@ -162,9 +234,14 @@ def _manifest(work: Work, areas: tuple[AreaEntry, ...], files: list[_File]) -> M
         product=offer.name,
         sku=offer.sku,
         variant=asked.variant,
+        variant_name=variant.name if variant else "",
+        wanted_by=tuple(entry for entry in said if entry.field in wanted),
         revision=work.revision,
+        revision_number=work.revision_number,
         engine=engine_id(),
         entries=entries_of(asked),
+        said=said,
+        sides=sides,
         areas=areas,
         files=tuple(
             FileEntry(

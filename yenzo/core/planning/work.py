@@ -17,7 +17,7 @@ class OriginalFile:
 
 @dataclass(frozen=True)
 class Work:
-    """A piece of an order, ready to be packed."""
+    """A piece of an order, ready to be packed. `revision` is its set-up's SHA-256, the number what people call that."""
 
     order: str
     piece: int
@@ -26,6 +26,7 @@ class Work:
     walked: Walked
     assets: Assets
     originals: tuple[OriginalFile, ...] = ()
+    revision_number: int = 0
 
     @property
     def number(self) -> str:
