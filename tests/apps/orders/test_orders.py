@@ -1,5 +1,6 @@
 import uuid
 from concurrent.futures import ThreadPoolExecutor
+from datetime import timedelta
 from decimal import Decimal
 from importlib import import_module
 
@@ -8,13 +9,15 @@ from django.apps import apps
 from django.db import IntegrityError, connection, transaction
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
 
 from tests.apps.conftest import GUEST, send_mails
 from tests.core.conftest import PHOTO
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
-from yenzo.apps.catalogue.models import Revision
+from yenzo.apps.catalogue.models import Revision, StockItem
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import publish_setup
+from yenzo.apps.catalogue.services.stock import count_stock
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.models import Design
 from yenzo.apps.orders.interface import order_paid
@@ -24,6 +27,9 @@ from yenzo.apps.orders.paying import pay_order, settle, tell_paid
 from yenzo.apps.orders.services.orders import OrderError, basket_digest, cancel_order, place_order
 from yenzo.apps.orders.services.payments import record_outcome, start_payment
 from yenzo.apps.orders.to_core import walked_of_piece
+from yenzo.apps.production.making import make
+from yenzo.apps.production.models import Pack
+from yenzo.apps.production.services.packs import want_packs
 from yenzo.gateways.payment.interface import Outcome, PaymentSilenceError
 
 
@@ -218,10 +224,33 @@ def test_only_an_order_that_waits_for_payment_is_cancelled(order, actors):
         start_payment(GUEST, order.pk, "approves")
 
 
-def test_paid_order_is_not_cancelled(order, sign_in):
+def test_paid_order_is_cancelled_by_the_desk_and_everybody_is_told(order, sign_in, actors, owner):
+    count_stock(owner, {"NB-1": 5})
     pay_order(GUEST, order, "approves")
+    desk = sign_in("desk")
+    page = desk.get(f"/workshop/orders/{order.number}/").content.decode()
+    assert "£96.70 have to be paid back by hand" in page
+    assert "is cancelled" in desk.post(f"/workshop/orders/{order.number}/cancel/", follow=True).content.decode()
+    order.refresh_from_db()
+    assert order.state == Order.State.CANCELLED
+    assert order.events.last().what == "Cancelled; what was paid is paid back"
+    assert StockItem.objects.get(sku="NB-1").pieces == 6
+    mails = send_mails()
+    assert "What you paid is paid back to you" in mails[f"{order.number}-cancelled-customer"].text
+    assert "£96.70 are to be paid back" in mails[f"{order.number}-cancelled-workshop"].text
+    # Its packs, if they were wanted already, aren't made any more.
+    (pack,) = want_packs(SYSTEM_ACTOR, order.pk)
+    make(pack.pk)
+    pack.refresh_from_db()
+    assert (pack.state, list(Pack.objects.under_way())) == ("waiting", [])
+
+
+def test_order_whose_payment_is_unknown_is_not_cancelled(order, sign_in):
+    start_payment(GUEST, order.pk, "approves")
     page = sign_in("desk").post(f"/workshop/orders/{order.number}/cancel/", follow=True).content.decode()
-    assert "only an order that waits for payment can be cancelled" in page
+    assert "isn&#x27;t known yet" in page
+    order.refresh_from_db()
+    assert order.state == Order.State.UNKNOWN
 
 
 def test_before_paying_one_short_mail_goes_without_anything_that_was_typed(order):
@@ -234,7 +263,7 @@ def test_before_paying_one_short_mail_goes_without_anything_that_was_typed(order
     assert f"/order/{order.token}/" in short.text
     assert (short.pictures, "WIND" in short.text, "Reedmaker" in short.text) == (0, False, False)
     full = sent[f"{order.number}-placed-workshop"]
-    assert (full.pictures, "Name of the boat: WIND & WHEY" in full.text) == (1, True)
+    assert (full.pictures, "Name of the boat (Front / Panel):\n    WIND & WHEY" in full.text) == (1, True)
 
 
 def test_paid_order_is_confirmed_to_both_with_entries_and_pictures_once(order):
@@ -245,7 +274,7 @@ def test_paid_order_is_confirmed_to_both_with_entries_and_pictures_once(order):
     assert len(sent) == 4
     for who in ("customer", "workshop"):
         mail = sent[f"{order.number}-paid-{who}"]
-        assert (mail.pictures, "Name of the boat: WIND & WHEY" in mail.text) == (1, True)
+        assert (mail.pictures, "Name of the boat (Front / Panel):\n    WIND & WHEY" in mail.text) == (1, True)
 
 
 def test_proven_address_gets_the_whole_confirmation_at_once(visitor, put_in_basket, checkout_of):
@@ -328,3 +357,64 @@ def test_orders_with_mixed_directions_of_before_keep_what_was_seen_and_the_desk_
     assert "in the order it was typed" in sign_in("desk").get("/workshop/orders/").content.decode()
     assert not migration.has_both_directions("مرحبا !")
     assert not migration.has_both_directions("Wind & Whey")
+
+
+def motto_board(owner, product):
+    """The board with a choice whose title isn't what is carved, which lands below the name."""
+    product.refresh_from_db()
+    motto = {"key": "fair", "label": "House motto", "produced": "Fair winds"}
+    line = {"key": "motto", "kind": "choice", "label": "Motto", "options": [motto], "default": "fair"}
+    below = {"key": "motto", "kind": "line", "field": "motto", "side": "front", "area": "panel", "least_mm": 20}
+    below |= {"most_mm": 20, "typeface": {"fixed": "quayside"}, "color": {"palette": "finishes", "color": "white"}}
+    below |= {"base_line": {"x_mm": 20, "y_mm": 90, "length_mm": 500}}
+    day = {"key": "by", "kind": "date", "label": "Needed by", "after_working_days": 0, "within_days": 9000}
+    operations = [
+        {"do": "add", "path": ["fields"], "item": line},
+        {"do": "add", "path": ["fields"], "item": day},
+        {"do": "add", "path": ["fields"], "item": {"key": "gift", "kind": "note", "label": "Words on the card"}},
+        {"do": "add", "path": ["placements"], "item": below},
+        {"do": "set", "path": ["placements", "name", "base_line"], "value": {"x_mm": 20, "y_mm": 50, "length_mm": 500}},
+    ]
+    edit_draft(owner, product.pk, operations, seen_version=product.draft_version, label="x")
+    product.refresh_from_db()
+    publish_setup(owner, product.pk, seen_version=product.draft_version)
+    product.refresh_from_db()
+
+
+def test_what_is_made_stands_in_checkout_order_and_mails_as_it_is_made(
+    owner, product, visitor, put_in_basket, checkout_of, browser_of
+):
+    motto_board(owner, product)
+    designs = [put_in_basket(visitor, name="TERN", gift="Dear Wil,\nfair winds!")]
+    shopper = browser_of(visitor)
+    checkout = shopper.get("/checkout/").content.decode()
+    assert "Fair winds" in checkout
+    assert "House motto" in checkout
+    order = place_order(GUEST, checkout_of(visitor, designs))
+    assert "Fair winds" in shopper.get(f"/order/{order.token}/").content.decode()
+    pay_order(GUEST, order, "approves")
+    tell_paid(order.pk)
+    text = send_mails()[f"{order.number}-paid-customer"].text
+    assert "Fair winds" in text
+    assert "TERN" in text
+
+
+def test_order_page_says_where_how_large_and_by_when(
+    owner, product, visitor, put_in_basket, checkout_of, sign_in, make_upload
+):
+    motto_board(owner, product)
+    day = (timezone.localdate() + timedelta(days=40)).isoformat()
+    upload = make_upload(visitor)
+    designs = [put_in_basket(visitor, upload, name="TERN", gift="Dear Wil,\nfair winds!", by=day)]
+    order = place_order(GUEST, checkout_of(visitor, designs))
+    desk = sign_in("desk")
+    page = desk.get(f"/workshop/orders/{order.number}/").content.decode()
+    assert "Front / Panel" in page
+    # The photo covers 84 x 64 mm with its bleed; 80 x 60 of it show.
+    assert "80 × 60 mm of 96 × 64 mm, cut off at the area’s edge" in page
+    assert "Photo · Front / Photo" in page
+    assert "Dear Wil,<br>fair winds!" in page
+    assert "Needed by" in page
+    assert "wanted-by" in page
+    assert f"/orders/{order.number}/" in desk.get("/workshop/orders/?q=boar").content.decode()
+    assert f"/orders/{order.number}/" not in desk.get("/workshop/orders/?q=teapot").content.decode()

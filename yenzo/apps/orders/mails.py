@@ -23,17 +23,23 @@ SUBJECTS = {
     "placed": gettext_noop("Your order {number}: please check it once more"),
     "asked": gettext_noop("An order was placed with your address"),
     "paid": gettext_noop("Your order {number} is paid"),
+    "cancelled": gettext_noop("Your order {number} is cancelled"),
 }
-WORKSHOP_SUBJECTS = {"placed": "New order {number} from {name}", "paid": "Order {number} is paid"}
+WORKSHOP_SUBJECTS = {
+    "placed": "New order {number} from {name}",
+    "paid": "Order {number} is paid",
+    "cancelled": "Order {number} is cancelled: please pay back what was paid",
+}
 LABELS = {
     "placed": "Order placed",
     "asked": "Order placed, address not proven",
     "paid": "Order paid",
+    "cancelled": "Paid order cancelled",
 }
 
 
 def want_order_mails(actor: Actor, order: Order, occasion: str) -> None:
-    """Have the mails of an occasion ("placed", "paid") sent to customer and workshop."""
+    """Have the mails of an occasion ("placed", "paid", "cancelled") sent to customer and workshop."""
     to_customer = "asked" if occasion == "placed" and not order.is_mail_proven else occasion
     for who, name, to in (
         ("customer", to_customer, order.customer_mail),

@@ -1,6 +1,7 @@
 """Making a pack: its id comes in, files are made by the core and kept."""
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
+from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.to_core import work_of_piece
 from yenzo.apps.production.models import Pack
 from yenzo.apps.production.services.packs import keep_pack, note_progress
@@ -8,9 +9,9 @@ from yenzo.core.planning.pack import make_pack
 
 
 def make(pack_id: int) -> None:
-    """Make a pack unless it is made already; raises YenzoError when it can't be drawn."""
+    """Make a pack unless it is made already, or its order was cancelled; raises YenzoError when it can't be drawn."""
     pack = Pack.objects.select_related("piece__order", "piece__revision").get(pk=pack_id)
-    if pack.state == Pack.State.DONE:
+    if pack.state == Pack.State.DONE or pack.piece.order.state == Order.State.CANCELLED:
         return
     work = work_of_piece(pack.piece, pack.piece.order.pieces.count())
     made = make_pack(work, lambda done, steps: note_progress(SYSTEM_ACTOR, pack_id, done, steps))

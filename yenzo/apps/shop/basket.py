@@ -1,4 +1,4 @@
-"""The basket: a visitor comes in; each piece with its picture, entries and price goes out."""
+"""The basket: a visitor comes in; each piece with its picture, words and price goes out."""
 
 import uuid
 from dataclasses import dataclass
@@ -8,9 +8,9 @@ from django.conf import settings
 from django.utils.translation import gettext
 
 from yenzo.apps.designs.models import Design
+from yenzo.apps.designs.said import SaidPiece, said_piece
 from yenzo.apps.designs.to_core import walk_design
 from yenzo.apps.files.store import StoredAssets
-from yenzo.core.asking.words import SaidEntry, say_entries
 from yenzo.core.documents.setup import Variant
 from yenzo.core.spine import Walked, quoted_together
 
@@ -21,7 +21,7 @@ class BasketLine:
 
     design: Design
     walked: Walked
-    entries: tuple[SaidEntry, ...]
+    said: SaidPiece
     is_current: bool
 
     @property
@@ -75,4 +75,4 @@ def basket_of(visitor: uuid.UUID | None, *, signed_in: bool = False) -> Basket:
 
 def _line(design: Design, walked: Walked) -> BasketLine:
     is_current = design.revision.product.live_id == design.revision_id
-    return BasketLine(design, walked, say_entries(walked.setup, walked.asked), is_current)
+    return BasketLine(design, walked, said_piece(walked), is_current)

@@ -41,6 +41,7 @@ class PictureEntry(Frozen):
     name: str
     width_mm: float
     height_mm: float
+    shown_mm: tuple[float, float] = Field(default=(0, 0), description="width and height of what shows in the area")
     dpi: float
 
 

@@ -181,6 +181,7 @@ def _area_entry(work: Work, area: AreaScene, files: tuple[str, ...]) -> AreaEntr
                 name=picture.name,
                 width_mm=round(picture.size_mm[0], 3),
                 height_mm=round(picture.size_mm[1], 3),
+                shown_mm=_rounded_pair(area.shown_size(picture)),
                 dpi=round(picture.dpi, 1),
             )
             for picture in area.pictures
@@ -212,6 +213,10 @@ def _text_entry(text: Lettering, label: str) -> TextEntry:
         color_reference=text.paint.reference,
         ink_mm=_rounded(text.outline.bounds or (0, 0, 0, 0)),
     )
+
+
+def _rounded_pair(size: tuple[float, float]) -> tuple[float, float]:
+    return round(size[0], 3), round(size[1], 3)
 
 
 def _rounded(box: tuple[float, float, float, float]) -> tuple[float, float, float, float]:

@@ -23,13 +23,13 @@ from yenzo.core.planning.faces import EXACT, FACES, HEADING, TEXT, face_font, fa
 from yenzo.core.planning.work import Work
 from yenzo.core.render.page import side_page
 from yenzo.core.render.png import render_png
-from yenzo.core.scene.nodes import AreaScene, PlacedDrawing
+from yenzo.core.scene.nodes import AreaScene, PlacedDrawing, PlacedPicture
 from yenzo.core.text.shaping import shape_line
 from yenzo.core.text.typefaces import Typefaces
 
 WIDTH_MM, HEIGHT_MM, MARGIN_MM = 210.0, 148.0, 9.0
 STUB_LEFT_MM = 160.0
-LABEL_MM, LABEL_GAP_MM = 32.0, 2.0
+LABEL_MM, LEAST_CUT_MM = 34.0, 0.05
 ROOM_MM = STUB_LEFT_MM - 2 * MARGIN_MM
 INK, MUTED = (22, 48, 58), (91, 106, 112)
 PICTURE_DPI, PICTURE_HEIGHT_MM = 150.0, 46.0
@@ -72,17 +72,24 @@ def area_rows(work: Work) -> Iterator[Row]:
             facts = " · ".join(filter(None, (lettering.typeface_name, height, size, color)))
             yield Row(_name(work, area), lettering.lines, (facts, where), lettering.typeface)
         for picture in area.pictures:
-            width, height_mm = picture.size_mm
-            facts = f"{_mm(width)} × {_mm(height_mm)} mm, cut off at the area's edge · {picture.dpi:.0f} dpi"
+            facts = f"{_shown_words(area, picture)} · {picture.dpi:.0f} dpi"
             yield Row(_name(work, area), (picture.name,), (facts, where))
         for drawing in area.drawings:
-            yield Row(_name(work, area), (drawing.name,), (_drawing_facts(drawing), where))
+            yield Row(_name(work, area), (drawing.name,), (_drawing_facts(area, drawing), where))
 
 
-def _drawing_facts(drawing: PlacedDrawing) -> str:
-    width, height = drawing.size_mm
+def _shown_words(area: AreaScene, artwork: PlacedPicture | PlacedDrawing) -> str:
+    """Return how large artwork shows in its area, and how large all of it would be where some is cut off."""
+    (width, height), (whole_width, whole_height) = area.shown_size(artwork), artwork.size_mm
+    shown = f"{_mm(width)} × {_mm(height)} mm"
+    if max(whole_width - width, whole_height - height) < LEAST_CUT_MM:
+        return shown
+    return f"{shown} of {_mm(whole_width)} × {_mm(whole_height)} mm"
+
+
+def _drawing_facts(area: AreaScene, drawing: PlacedDrawing) -> str:
     color = f" · {drawing.paint.name} {drawing.paint.reference}".rstrip() if drawing.paint else ""
-    return f"{_mm(width)} × {_mm(height)} mm · drawing{color}"
+    return f"{_shown_words(area, drawing)} · drawing{color}"
 
 
 def place_words(area: AreaScene) -> str:

@@ -95,9 +95,7 @@ class PlacedPicture:
     @property
     def bounds(self) -> Box:
         """The box of the whole picture as placed."""
-        corners = [self.matrix.apply(x, y) for x, y in ((0, 0), (1, 0), (1, 1), (0, 1))]
-        xs, ys = zip(*corners, strict=True)
-        return Box(min(xs), min(ys), max(xs), max(ys))
+        return _box_of_square(self.matrix)
 
 
 @dataclass(frozen=True)
@@ -134,6 +132,11 @@ class PlacedDrawing:
         return self.drawing.width * self.scale, self.drawing.height * self.scale
 
     @property
+    def bounds(self) -> Box:
+        """The box of the whole drawing as placed."""
+        return _box_of_square(self.whole)
+
+    @property
     def whole(self) -> Matrix:
         """The map from the unit square to mm of the area, as pictures have it."""
         return Matrix(self.drawing.width, 0, 0, self.drawing.height, 0, 0).then(self.matrix)
@@ -144,6 +147,12 @@ class PlacedDrawing:
         if self.paint is not None:
             return (Layer(self.drawing.ink, self.paint, "ink").mapped(self.matrix),)
         return tuple(Layer(part.outline, _paint_of(part), "ink").mapped(self.matrix) for part in self.drawing.parts)
+
+
+def _box_of_square(matrix: Matrix) -> Box:
+    """Return the box of the unit square under an affine map."""
+    xs, ys = zip(*(matrix.apply(x, y) for x, y in ((0, 0), (1, 0), (1, 1), (0, 1))), strict=True)
+    return Box(min(xs), min(ys), max(xs), max(ys))
 
 
 def _paint_of(part: DrawnPart) -> Fill:
@@ -203,6 +212,11 @@ class AreaScene:
     def safe(self) -> Box:
         """The frame without its safe margin."""
         return self.trim.grown(-self.area.safe_mm)
+
+    def shown_size(self, artwork: PlacedPicture | PlacedDrawing) -> tuple[float, float]:
+        """Return width and height in mm of what shows of an artwork: the box of what lies inside the area."""
+        shown = artwork.bounds.within(self.trim)
+        return shown.width, shown.height
 
     @property
     def trim_outline(self) -> Outline:

@@ -42,11 +42,12 @@ class OrderQuerySet(models.QuerySet["Order"]):
         return self.filter(pk=number - NUMBERS_BEGIN_AFTER)
 
     def matching(self, words: str) -> Self:
-        """Return the orders with this number, of this customer, or with these words on the goods."""
+        """Return the orders with this number, of this customer or product, or with these words on the goods."""
         found = (
             Q(customer_name__icontains=words)
             | Q(customer_mail__icontains=words)
             | Q(pieces__search_text__icontains=words)
+            | Q(pieces__revision__name__icontains=words)
         )
         named = NUMBER_OR_TICKET.fullmatch(words)
         if named:
@@ -94,6 +95,11 @@ class Order(models.Model):
     def number(self) -> int:
         """What people call the order."""
         return self.pk + NUMBERS_BEGIN_AFTER
+
+    @property
+    def is_cancellable(self) -> bool:
+        """Whether it can be cancelled: not while a payment is under way."""
+        return self.state in {self.State.WAITING, self.State.PAID}
 
     @property
     def is_payable(self) -> bool:

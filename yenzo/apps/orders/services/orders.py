@@ -88,20 +88,28 @@ def place_order(actor: Actor, checkout: Checkout) -> Order:
 
 @service(*DESK)
 def cancel_order(actor: Actor, order_id: int) -> Order:
-    """Cancel an order that isn't paid; raises OrderError."""
+    """Cancel an order that waits for payment or is paid; raises OrderError while nobody knows whether it is paid.
+
+    What was paid is paid back by hand: the workshop is told how much.
+    """
     with transaction.atomic():
         order = Order.objects.select_for_update().get(pk=order_id)
         if order.state == Order.State.CANCELLED:
             return order
-        if order.state != Order.State.WAITING:
-            said = order.get_state_display().lower()
-            raise OrderError(f"Order {order.number} is {said}: only an order that waits for payment can be cancelled.")
+        if not order.is_cancellable:
+            raise OrderError(
+                f"Whether order {order.number} is paid isn't known yet; please cancel it as soon as that is settled."
+            )
+        was_paid = order.state == Order.State.PAID
         pieces = order.pieces.select_related("revision")
         taken = (Asked.model_validate(piece.asked).taken(setup_of_revision(piece.revision)) for piece in pieces)
         return_stock(actor, _sum(taken))
         order.state = Order.State.CANCELLED
         order.save(update_fields=["state"])
-        OrderEvent.objects.create(order=order, who=actor.name, what=gettext_noop("Cancelled"))
+        what = gettext_noop("Cancelled; what was paid is paid back") if was_paid else gettext_noop("Cancelled")
+        OrderEvent.objects.create(order=order, who=actor.name, what=what)
+        if was_paid:
+            want_order_mails(actor, order, "cancelled")
     return order
 
 

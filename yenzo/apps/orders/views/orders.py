@@ -43,7 +43,7 @@ def order_page(request: HttpRequest, number: int) -> HttpResponse:
         "order": order,
         "pieces": [ShownPiece(piece) for piece in pieces],
         "events": order.events.all(),
-        "may_cancel": order.state == Order.State.WAITING and getattr(request.user, "role", "") in DESK,
+        "may_cancel": order.is_cancellable and getattr(request.user, "role", "") in DESK,
         "section": "orders",
     }
     return render(request, "orders/order.html", context)
@@ -58,7 +58,7 @@ def cancel(request: HttpRequest, number: int) -> HttpResponse:
     except OrderError as error:
         messages.error(request, str(error))
     else:
-        messages.success(request, f"Order {number} is cancelled.")
+        messages.success(request, f"Order {number} is cancelled. Its customer is told, if it was paid.")
     return redirect("orders:order", number)
 
 

@@ -6,13 +6,15 @@ from django.db import models
 from django.db.models import Q
 
 from yenzo.apps.files.models import StoredFile
-from yenzo.apps.orders.models import Piece
+from yenzo.apps.orders.models import Order, Piece
 
 
 class PackQuerySet(models.QuerySet["Pack"]):
     def under_way(self) -> Self:
         """Return the packs that something is still going to happen to by itself."""
-        return self.filter(state__in=(Pack.State.WAITING, Pack.State.MAKING))
+        return self.filter(state__in=(Pack.State.WAITING, Pack.State.MAKING)).exclude(
+            piece__order__state=Order.State.CANCELLED
+        )
 
 
 class Pack(models.Model):
