@@ -192,7 +192,7 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
             "wood",
             "options",
             {"options": "Cedar\nLarch = LRX"},
-            "Cedar or Larch; at first Cedar. Goes on no area, only the ticket. Adds nothing.",
+            "Cedar or Larch; at first Cedar. Goes on no area, only the ticket. Adds 24.00 for Larch.",
         ),
         ("lettering", "faces", {"typefaces": ["levant"]}, "among Levant; at first nothing"),
         ("wood", "kind", {"kind": "several"}, "Wood — a choice of several, may stay empty: any number of Cedar or Oak"),

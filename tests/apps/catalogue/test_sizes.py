@@ -40,7 +40,7 @@ def test_variant_gets_a_scale_and_areas_of_its_own_and_loses_them_again(board, s
     page = seller.get(VARIANT).content.decode()
     assert 'value="900.0"' in page
     assert "own size" in seller.get("/workshop/products/board/variants/").content.decode()
-    seller.post("/workshop/products/board/areas/front/panel/remove/")
+    seller.post("/workshop/products/board/areas/front/panel/remove/", {"sure": "on"})
     (variant,) = fresh(board)["offer"]["variants"]
     assert variant["areas"] == {"front": {}}
     seller.post(VARIANT_SIZE, {})

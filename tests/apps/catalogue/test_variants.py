@@ -104,3 +104,31 @@ def test_customer_picks_along_axes_and_never_what_is_not_made(seller, product, o
     client.post("/goods/board/basket/", {**form, "axis-size": "large", "axis-wood": "oak"})
     assert Design.objects.get().entries["variant"] == keys["Large, Cedar"]
     assert "Large, Cedar" in client.get("/basket/").content.decode()
+
+
+def test_renamed_axis_and_value_keep_prices_skus_and_names_of_their_own(seller, product):
+    seller.post(f"{BASE}/axes/", AXES)
+    facts = {"price_difference": "7.50", "sku": "B-SO", "swatch": "#aa8844"}
+    small, plain = offer(product)["variants"][1]["key"], offer(product)["variants"][0]["key"]
+    seller.post(f"{BASE}/variants/{small}/", {**facts, "name": "Small, Oak"})
+    seller.post(f"{BASE}/variants/{plain}/", {**facts, "name": "The plain one", "sku": ""})
+    before = [(one["key"], one["price_difference"]) for one in offer(product)["variants"][:2]]
+    renamed = {"name-0": "How large", "values-0": "Little\nLarge", "name-1": "Wood", "values-1": "Cedar\nOld oak"}
+    assert seller.post(f"{BASE}/axes/", renamed).status_code == 302
+    assert [(one["key"], one["price_difference"]) for one in offer(product)["variants"][:2]] == before
+    assert names(product) == ["The plain one", "Little, Old oak", "Large, Cedar", "Large, Old oak"]
+    assert offer(product)["axes"][0]["name"] == "How large"
+
+
+def test_variants_with_something_of_their_own_go_only_when_that_is_meant(seller, product):
+    seller.post(f"{BASE}/axes/", AXES)
+    small = offer(product)["variants"][1]["key"]
+    facts = {"name": "Small, Oak", "price_difference": "7.50", "sku": "B-SO", "swatch": "#aa8844"}
+    seller.post(f"{BASE}/variants/{small}/", facts)
+    fewer = {**AXES, "values-1": "Cedar"}
+    asked = seller.post(f"{BASE}/axes/", fewer)
+    assert asked.status_code == 422
+    assert "With that goes “Small, Oak” with its price and SKU." in asked.content.decode()
+    assert len(names(product)) == 4
+    seller.post(f"{BASE}/axes/", {**fewer, "sure": "on"})
+    assert names(product) == ["Small, Cedar", "Large, Cedar"]

@@ -8,6 +8,7 @@ from django.urls import reverse
 
 from tests.core.conftest import board, picture_bytes
 from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import import_product, publish_setup
 
 BASE = "/workshop/products/board/"
@@ -60,7 +61,11 @@ def test_area_is_drawn_moved_resized_and_removed_with_what_lies_in_it(seller, pr
     seller.post(f"{BASE}areas/front/panel/place/", {"x_mm": "81", "y_mm": "38", "width_mm": "500", "height_mm": "98"})
     panel = draft_of(product)["sides"][0]["areas"][0]
     assert (panel["x_mm"], panel["width_mm"]) == (81, 500)
-    seller.post(f"{BASE}areas/front/panel/remove/")
+    asked = seller.post(f"{BASE}areas/front/panel/remove/").content.decode()
+    assert "“Name of the boat” would no longer go there; “Name of the boat” would go nowhere" in asked
+    product.refresh_from_db()
+    assert len(product.draft["sides"][0]["areas"]) > 1
+    seller.post(f"{BASE}areas/front/panel/remove/", {"sure": "on"})
     draft = draft_of(product)
     assert [area["key"] for area in draft["sides"][0]["areas"]] == ["photo", drawn["key"]]
     assert [placement["key"] for placement in draft["placements"]] == ["photo"]
@@ -165,3 +170,43 @@ def test_product_list_asks_the_database_as_often_for_many_as_for_one(seller, own
         made = import_product(owner, json.loads(json.dumps(board())), key=f"board-{number}")
         publish_setup(owner, made.pk, seen_version=0)
     assert queries() == one
+
+
+def options_of(product):
+    return next(field for field in draft_of(product)["fields"] if field["key"] == "wood")["options"]
+
+
+def test_renamed_choice_keeps_its_key_charge_looks_and_translation(seller, product, owner):
+    swatch = [{"do": "set", "path": ["fields", "wood", "options", "oak", "swatch"], "value": "#aa8844"}]
+    words = [{"do": "set", "path": ["wording"], "value": {"de": {"Oak": "Eiche", "Cedar": "Zeder"}}}]
+    edit_draft(owner, product.pk, [*swatch, *words], seen_version=0, label="x")
+    seller.post(f"{BASE}lines/wood/options/", {"options": "Cedar\nOld oak = OAK\nAsh", "seen": "1"})
+    assert [(one["key"], one["label"]) for one in options_of(product)] == [
+        ("cedar", "Cedar"),
+        ("oak", "Old oak"),
+        ("ash", "Ash"),
+    ]
+    assert options_of(product)[1]["swatch"] == "#aa8844"
+    draft = draft_of(product)
+    assert next(charge for charge in draft["charges"] if charge["key"] == "wood")["amounts"] == {"oak": "24.00"}
+    assert draft["wording"] == {"de": {"Old oak": "Eiche", "Cedar": "Zeder"}}
+    seller.post(f"{BASE}undo/")
+    assert draft_of(product)["wording"] == {"de": {"Oak": "Eiche", "Cedar": "Zeder"}}
+
+
+def test_choice_that_has_a_charge_goes_only_when_that_is_meant(seller, product):
+    asked = seller.post(f"{BASE}lines/wood/options/", {"options": "Cedar", "seen": "0"})
+    assert asked.status_code == 422
+    assert "With that goes the 24.00 that “Oak” adds." in asked.content.decode()
+    assert len(options_of(product)) == 2
+    seller.post(f"{BASE}lines/wood/options/", {"options": "Cedar", "seen": "0", "sure": "on"})
+    assert [one["key"] for one in options_of(product)] == ["cedar"]
+    assert "wood" not in {charge["key"] for charge in draft_of(product)["charges"]}
+
+
+def test_side_goes_only_when_that_is_meant(seller, product):
+    asked = seller.post(f"{BASE}sides/front/remove/").content.decode()
+    assert "Remove the side “Front” and its picture? 2 imprint areas would go with it." in asked
+    assert draft_of(product)["sides"]
+    seller.post(f"{BASE}sides/front/remove/", {"sure": "on"})
+    assert not draft_of(product).get("sides")

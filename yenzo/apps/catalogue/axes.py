@@ -6,9 +6,11 @@ from typing import Any
 from django import forms
 
 from yenzo.apps.accounts.fields import LineField, LinesField
+from yenzo.apps.catalogue.aspects.interface import joined
 from yenzo.core.documents.axes import MOST_VARIANTS, Axis, AxisValue, combinations
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.reading import dump_part
+from yenzo.core.documents.renaming import named_before
 from yenzo.core.documents.setup import Offer, Variant
 
 MOST_AXES, MOST_VALUES, MOST_IN_A_NAME = 3, 100, 80
@@ -56,7 +58,7 @@ class AxesForm(forms.Form):
             elif name in {axis.name for axis in axes}:
                 self.add_error(f"name-{number}", f"There is an axis “{name}” already.")
             elif name:
-                axes.append(self._axis(name, values, axes))
+                axes.append(self._axis(number, name, values, axes))
         if self.errors:
             return self.cleaned_data
         self.axes = tuple(axes)
@@ -64,19 +66,35 @@ class AxesForm(forms.Form):
             self.add_error(None, f"That would be {len(combinations(axes))} variants; {MOST_VARIANTS} at most.")
         else:
             self._place()
+            self._ask_of_losses()
         return self.cleaned_data
 
-    def _axis(self, name: str, values: list[str], others: list[Axis]) -> Axis:
-        """Return an axis with the keys that name and values have already, or new ones."""
-        had = next((axis for axis in self._offer.axes if axis.name == name), None)
-        key = had.key if had else _key([axis.key for axis in (*self._offer.axes, *others)], name)
+    def _ask_of_losses(self) -> None:
+        """Refuse to take variants away that have something of their own, until that is meant."""
+        left = {variant.key for variant in self._kept.values()} if self.axes else set()
+        gone = [variant for variant in self._offer.variants if variant.key not in left] if self.axes else []
+        lost = [f"“{variant.name}” with its {joined(own)}" for variant in gone if (own := _own(variant))]
+        if not lost:
+            return
+        self.fields["sure"] = forms.BooleanField(required=False, label="Yes, take them away")
+        if self.data.get("sure") != "on":
+            self.add_error(None, f"With that goes {joined(lost)}.")
+
+    def _axis(self, number: int, name: str, values: list[str], others: list[Axis]) -> Axis:
+        """Return an axis under its key, with the keys that its values have already, or new ones."""
+        before = self._offer.axes
+        had = next((axis for axis in before if axis.name == name), None)
+        names = {self.cleaned_data.get(f"name-{other}") for other in range(MOST_AXES)}
+        if had is None and number < len(before) and before[number].name not in names:
+            # It stands where another name stood that isn't there any more: the same axis, renamed.
+            had = before[number]
+        key = had.key if had else _key([axis.key for axis in (*before, *others)], name)
+        known = had.values if had else ()
+        found = named_before([value.name for value in known], values)
         made: list[AxisValue] = []
-        for value in values:
-            kept = next((one for one in had.values if one.name == value), None) if had else None
-            made.append(
-                kept
-                or AxisValue(key=_key([one.key for one in (*(had.values if had else ()), *made)], value), name=value)
-            )
+        for value, at in zip(values, found, strict=True):
+            new = AxisValue(key=_key([one.key for one in (*known, *made)], value), name=value)
+            made.append(new if at is None else known[at].model_copy(update={"name": value}))
         return Axis(key=key, name=name, values=tuple(made))
 
     def _place(self) -> None:
@@ -102,7 +120,7 @@ class AxesForm(forms.Form):
             at = {axis.key: value.key for axis, value in zip(self.axes, values, strict=True)}
             variant = self._kept.get(tuple(value.key for value in values))
             if variant is not None:
-                variants.append({**dump_part(variant), "at": at})
+                variants.append({**dump_part(variant), "name": self._renamed(variant, values), "at": at})
                 continue
             if not self._was_removed(values):
                 taken = [one["key"] for one in variants] + [one.key for one in self._offer.variants]
@@ -115,6 +133,12 @@ class AxesForm(forms.Form):
             {"do": "set", "path": ["offer", "variants"], "value": variants or None},
         ]
 
+    def _renamed(self, variant: Variant, values: tuple[AxisValue, ...]) -> str:
+        """Return what a variant is called: after its values, if it was before; a name of its own stays."""
+        before = [axis.value(variant.at.get(axis.key)) for axis in self._offer.axes]
+        was = ", ".join(value.name for value in before if value)
+        return ", ".join(value.name for value in values) if variant.name == was else variant.name
+
     def _was_removed(self, values: tuple[AxisValue, ...]) -> bool:
         """Tell whether a combination could have been there before, and isn't: it can't be had."""
         before = self._offer.axes
@@ -122,6 +146,12 @@ class AxesForm(forms.Form):
             axis.value(value.key) for axis, value in zip(before, values, strict=True)
         )
         return is_known and bool(self._offer.variants)
+
+
+def _own(variant: Variant) -> list[str]:
+    """Return what a variant has of its own, in words."""
+    has = {"price": variant.price_difference, "SKU": variant.sku, "pictures": variant.pictures, "size": variant.scales}
+    return [words for words, value in {**has, "areas": variant.areas}.items() if value]
 
 
 def new_variant(taken: list[str], axes: tuple[Axis, ...], values: tuple[AxisValue, ...]) -> dict[str, Any]:

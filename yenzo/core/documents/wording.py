@@ -72,6 +72,12 @@ def read_words(setup: Setup) -> tuple[ReadWords, ...]:
     return tuple(ReadWords(words=words, place=place) for words, place in found.items())
 
 
+def placed_words(setup: Setup) -> dict[Place, str]:
+    """Return all that customers read of a set-up itself, by where it stands."""
+    own = setup.model_copy(update={"materials": setup.materials.model_copy(update={"methods": {}, "palettes": {}})})
+    return {place: words for words, place in _walked(own, ())}
+
+
 def missing_words(setup: Setup, language: str) -> tuple[ReadWords, ...]:
     """Return what customers who read this language get in the set-up's own language."""
     if base_language(language) == base_language(setup.language):

@@ -7,7 +7,7 @@ from django import forms
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined
 from yenzo.apps.catalogue.to_core import materials
 from yenzo.core.asking.kinds.choices import offered_colors
-from yenzo.core.asking.words import value_name
+from yenzo.core.asking.words import say_amount, value_name
 from yenzo.core.documents.charges import ChoiceCharge
 from yenzo.core.documents.fields import (
     AnyField,
@@ -34,6 +34,18 @@ def possibilities(setup: Setup, field: AnyField) -> list[tuple[str, str]]:
     if isinstance(field, MethodField):
         return [(key, value_name(setup, field, key)) for key in field.methods]
     return []
+
+
+def lost_amounts(line: FormLine, left: set[str]) -> list[str]:
+    """Return which charges go with possibilities that are no longer offered, in words."""
+    names = dict(possibilities(line.setup, line.field))
+    return [
+        f"the {say_amount(amount)} that “{names.get(key, key)}” adds"
+        for charge in line.setup.charges_of(line.field.key)
+        if isinstance(charge, ChoiceCharge)
+        for key, amount in charge.amounts.items()
+        if key not in left
+    ]
 
 
 def dropped_amounts(line: FormLine, left: set[str]) -> Operations:
@@ -69,6 +81,9 @@ class FacesAspect(Aspect):
             )
         }
 
+    def losses(self, line: FormLine, given: dict[str, Any]) -> list[str]:
+        return lost_amounts(line, set(given["typefaces"]))
+
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         assert isinstance(line.field, TypefaceField)
         left = set(given["typefaces"])
@@ -94,6 +109,9 @@ class MethodsAspect(Aspect):
                 error_messages={"required": "Leave at least one method."},
             )
         }
+
+    def losses(self, line: FormLine, given: dict[str, Any]) -> list[str]:
+        return lost_amounts(line, set(given["methods"]))
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         assert isinstance(line.field, MethodField)
@@ -135,6 +153,9 @@ class ColorsAspect(Aspect):
                 help_text="As eyes see it (CIEDE2000): 2 is hardly told apart, 10 is another shade. Empty: they can't.",
             ),
         }
+
+    def losses(self, line: FormLine, given: dict[str, Any]) -> list[str]:
+        return lost_amounts(line, {choice.split("/", 1)[1] for choice in given["colors"]})
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         assert isinstance(line.field, ColorField)

@@ -101,6 +101,10 @@ class Aspect(ABC, Generic[L]):
     def form_fields(self, line: L) -> dict[str, forms.Field]:
         """Return the fields of the form, with what the set-up has as their initial values."""
 
+    def losses(self, line: L, given: dict[str, Any]) -> list[str]:  # noqa: ARG002 - most values take nothing along
+        """Return what would be lost with what was given, each as a part of a sentence; it is asked before."""
+        return []
+
     @abstractmethod
     def operations(self, line: L, given: dict[str, Any]) -> Operations:
         """Return the operations that make the set-up say what was given."""

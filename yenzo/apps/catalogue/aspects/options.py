@@ -5,7 +5,7 @@ from typing import Any
 from django import forms
 
 from yenzo.apps.accounts.fields import LinesField
-from yenzo.apps.catalogue.aspects.choosing import MOST_NAMED, dropped_amounts, possibilities
+from yenzo.apps.catalogue.aspects.choosing import MOST_NAMED, dropped_amounts, lost_amounts, possibilities
 from yenzo.apps.catalogue.aspects.conditions import (
     beside_field,
     code_of,
@@ -18,6 +18,7 @@ from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations,
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.fields import Option, OptionsField, SeveralField
 from yenzo.core.documents.reading import dump_part
+from yenzo.core.documents.renaming import named_before
 
 SHOWN = {"buttons": "as buttons", "list": "as a list", "pictures": "as pictures"}
 
@@ -43,20 +44,40 @@ class OptionsAspect(Aspect):
             )
         }
 
-    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+    def losses(self, line: FormLine, given: dict[str, Any]) -> list[str]:
         assert isinstance(line.field, OptionsField)
-        known = {option.label: option for option in line.field.options}
-        options: list[dict[str, Any]] = []
-        for row in filter(None, (row.strip() for row in given["options"].splitlines())):
-            label, _, produced = (part.strip() for part in row.partition(" = "))
-            if label in known:
-                options.append(dump_part(known[label].model_copy(update={"produced": produced})))
-                continue
-            taken = [{"key": option.key} for option in line.field.options]
-            key = free_key({"options": [*options, *taken]}, ("options",), label)
-            options.append({"key": key, "label": label, **({"produced": produced} if produced else {})})
+        left = {option["key"] for option in self._options(line, given)}
+        gone = [option for option in line.field.options if option.key not in left]
+        looks = [f"the {joined(_looks(option))} of “{option.label}”" for option in gone if _looks(option)]
+        return [*lost_amounts(line, left), *looks]
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        options = self._options(line, given)
         left = {option["key"] for option in options}
         return [line.set("options", options), *_default_left(line, left), *dropped_amounts(line, left)]
+
+    def _options(self, line: FormLine, given: dict[str, Any]) -> list[dict[str, Any]]:
+        """Return the options as documents have them; a choice that is called otherwise now stays the same one."""
+        assert isinstance(line.field, OptionsField)
+        before = line.field.options
+        rows = [row.strip() for row in given["options"].splitlines() if row.strip()]
+        pairs = [tuple(part.strip() for part in row.partition(" = ")[::2]) for row in rows]
+        found = named_before([option.label for option in before], [label for label, _ in pairs])
+        taken = [{"key": option.key} for option in before]
+        options: list[dict[str, Any]] = []
+        for (label, produced), at in zip(pairs, found, strict=True):
+            if at is not None:
+                options.append(dump_part(before[at].model_copy(update={"label": label, "produced": produced})))
+                continue
+            key = free_key({"options": [*options, *taken]}, ("options",), label)
+            options.append({"key": key, "label": label, **({"produced": produced} if produced else {})})
+        return options
+
+
+def _looks(option: Option) -> list[str]:
+    """Return what an option shows of itself, in words."""
+    has = {"color": option.swatch, "picture": option.picture, "artwork": option.artwork, "goods": option.goods}
+    return [words for words, value in {**has, "overlay": option.overlays}.items() if value]
 
 
 def _default_left(line: FormLine, left: set[str]) -> Operations:

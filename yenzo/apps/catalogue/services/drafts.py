@@ -12,6 +12,7 @@ from yenzo.apps.catalogue.to_core import with_materials
 from yenzo.core.documents.edits import OPERATIONS, Operation, SetValue, apply_operations, value_at
 from yenzo.core.documents.faults import find_nonsense
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.documents.renaming import followed_wording
 from yenzo.core.errors import DocumentError
 
 # Of what two people changed, so much is shown beside each other.
@@ -31,6 +32,7 @@ def edit_draft(
     with transaction.atomic():
         product = Product.objects.select_for_update().get(pk=product_id)
         _refuse_stale(product, parsed, seen_version)
+        parsed = (*parsed, *_translations_along(product, parsed))
         back = _apply(product, parsed)
         DraftEdit.objects.redoable_by(actor.member).filter(product=product).update(state=DraftEdit.State.DROPPED)
         DraftEdit.objects.create(
@@ -96,6 +98,16 @@ def _apply(product: Product, operations: tuple[Operation, ...]) -> tuple[Operati
     product.draft_version += 1
     product.save(update_fields=["draft", "draft_version", "name", "category"])
     return back
+
+
+def _translations_along(product: Product, operations: tuple[Operation, ...]) -> tuple[Operation, ...]:
+    """Return what keeps the translations of words that these operations change in their place."""
+    if not product.draft.get("wording"):
+        return ()
+    before = read_setup(with_materials(product.draft))
+    after = read_setup(with_materials(apply_operations(product.draft, operations)[0]))
+    followed = followed_wording(before, after)
+    return tuple(SetValue(path=("wording", language), value=known) for language, known in followed.items())
 
 
 def _refuse_stale(product: Product, operations: tuple[Operation, ...], seen_version: int) -> None:

@@ -13,7 +13,7 @@ from yenzo.apps.catalogue.forms import AreaForm
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.shaping import ShapeForm, framed
 from yenzo.apps.catalogue.to_core import setup_of_draft
-from yenzo.apps.catalogue.views.setup import changed, setup_answer
+from yenzo.apps.catalogue.views.setup import Question, changed, lands_words, setup_answer
 from yenzo.apps.files.store import StoredAssets
 from yenzo.core.artwork.windows import find_windows
 from yenzo.core.documents.areas import Area
@@ -89,8 +89,13 @@ def change_area(request: HttpRequest, key: str, side_key: str, area_key: str) ->
 @staff_page(*SELLERS)
 @require_POST
 def remove_area(request: HttpRequest, key: str, side_key: str, area_key: str) -> HttpResponse:
-    """Remove an area with what is placed in it."""
-    setup, area = _area(get_object_or_404(Product, key=key), side_key, area_key)
+    """Remove an area with what is placed in it, after asking if anything is."""
+    product = get_object_or_404(Product.objects.select_related("live"), key=key)
+    setup, area = _area(product, side_key, area_key)
+    lands = lands_words(setup, side_key, area_key)
+    if lands and request.POST.get("sure") != "on":
+        question = Question(f"Remove “{area.name}”? {lands}", request.path, f"Remove {area.name}")
+        return setup_answer(request, product, question=question, selected=f"{side_key}/{area_key}")
     placed = [p.key for p in setup.placements if (p.side, p.area) == (side_key, area_key)]
     operations: list[dict[str, Any]] = [
         *({"do": "remove", "path": ["placements"], "key": placement} for placement in placed),

@@ -7,11 +7,12 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
 from yenzo.apps.catalogue.aspects import Aspect
-from yenzo.apps.catalogue.aspects.interface import L
+from yenzo.apps.catalogue.aspects.interface import L, joined
 from yenzo.apps.catalogue.goods_pictures import taken_pictures
 from yenzo.apps.catalogue.views.setup import changed
 
 REFUSED = 422
+SURE = "sure"
 
 
 @dataclass(frozen=True)
@@ -23,12 +24,21 @@ class Opened:
     label: str
 
 
+def _is_sure(request: HttpRequest, form: forms.Form) -> bool:
+    """Tell whether it was said that something may be lost; from now on the form asks."""
+    form.fields[SURE] = forms.BooleanField(required=False, label="Yes, take it away")
+    return request.POST.get(SURE, "") == "on"
+
+
 def answer_aspect(request: HttpRequest, key: str, aspect: Aspect[L], line: L, opened: Opened) -> HttpResponse:
     """Show the form, or save it: then the whole set-up is answered with, or the form with what is refused."""
     form = aspect.form(line, *((request.POST, request.FILES) if request.method == "POST" else ()))
     if request.method == "POST" and form.is_valid():
         try:
-            operations = aspect.operations(line, {**form.cleaned_data, **taken_pictures(request, form)})
+            given = {**form.cleaned_data, **taken_pictures(request, form)}
+            if (lost := aspect.losses(line, given)) and not _is_sure(request, form):
+                raise forms.ValidationError(f"With that goes {joined(lost)}.")
+            operations = aspect.operations(line, given)
         except forms.ValidationError as error:
             form.add_error(None, error)
         else:

@@ -17,7 +17,7 @@ from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.catalogue.aspects import FormLine, Part, sentence_of
-from yenzo.apps.catalogue.aspects.interface import SectionLine
+from yenzo.apps.catalogue.aspects.interface import SectionLine, joined
 from yenzo.apps.catalogue.aspects.sections import SECTION_ASPECTS, form_sentence
 from yenzo.apps.catalogue.bench import lay_out
 from yenzo.apps.catalogue.forms import AreaForm, NewLineForm, OfferForm
@@ -61,6 +61,30 @@ class SentenceRow:
 def _row_markup(row: SentenceRow) -> SafeString:
     # One change of a long form leaves nearly all of its lines as they were.
     return mark_safe(render_to_string("catalogue/_sentence.html", {"row": row}))
+
+
+@dataclass(frozen=True)
+class Question:
+    """What is asked before something goes: what goes with it, and where yes is sent."""
+
+    words: str
+    address: str
+    yes: str
+
+
+def lands_words(setup: Setup, side_key: str, area_key: str | None = None) -> str:
+    """Return which lines land on a side, or in one of its areas, and which of them nowhere else; empty for none."""
+    placed = [p for p in setup.placements if p.side == side_key and area_key in (None, p.area)]
+    keys = list(dict.fromkeys(placement.field for placement in placed))
+    fields = [field for key in keys if (field := setup.field(key))]
+    only = [field for field in fields if all(one in placed for one in setup.placements if one.field == field.key)]
+    if not fields:
+        return ""
+    said = f"{joined([f'“{field.workshop_name or field.label}”' for field in fields])} would no longer go there"
+    if only:
+        nowhere = joined([f"“{field.workshop_name or field.label}”" for field in only])
+        said += f"; {nowhere} would go nowhere, only on the ticket"
+    return f"{said}."
 
 
 @dataclass(frozen=True)

@@ -9,13 +9,14 @@ from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
+from yenzo.apps.catalogue.aspects.interface import counted
 from yenzo.apps.catalogue.forms import ScaleForm, SidePictureForm
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import add_goods_picture
 from yenzo.apps.catalogue.sizes import SizeByForm
 from yenzo.apps.catalogue.to_core import setup_of_draft
-from yenzo.apps.catalogue.views.setup import changed
+from yenzo.apps.catalogue.views.setup import Question, changed, lands_words, setup_answer
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.setup import Side
 from yenzo.core.errors import ArtworkError, DocumentError
@@ -91,9 +92,14 @@ def _scale_page(
 @staff_page(*SELLERS)
 @require_POST
 def remove_side(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
-    """Remove a side with what is placed on it and its pictures in variants."""
-    product = get_object_or_404(Product, key=key)
+    """Remove a side with what is placed on it and its pictures in variants, after asking."""
+    product = get_object_or_404(Product.objects.select_related("live"), key=key)
     setup = setup_of_draft(product)
+    side = setup.side(side_key)
+    if side is not None and request.POST.get("sure") != "on":
+        goes = f"{counted(len(side.areas), 'imprint area')} would go with it. " if side.areas else ""
+        words = f"Remove the side “{side.name}” and its picture? {goes}{lands_words(setup, side_key)}"
+        return setup_answer(request, product, question=Question(words, request.path, f"Remove {side.name}"))
     placed = [placement.key for placement in setup.placements if placement.side == side_key]
     operations: list[dict[str, Any]] = [
         *({"do": "remove", "path": ["placements"], "key": placement} for placement in placed),
