@@ -9,12 +9,15 @@ from difflib import SequenceMatcher
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import placed_words
 
+# Of 1: names that share so much are one name, spelt otherwise.
+ALIKE = 0.6
+
 
 def named_before(before: Sequence[str], after: Sequence[str]) -> list[int | None]:
     """Return for each name after which one of those before it is, by its index; none for what is new.
 
     The same name is the same thing wherever it stands. Of the rest, a run that takes the place of as many others is
-    those, renamed.
+    those, renamed; where there are more or fewer of them, those whose names are alike.
     """
     known = {name: at for at, name in reversed(list(enumerate(before)))}
     found: list[int | None] = [known.get(name) for name in after]
@@ -24,10 +27,27 @@ def named_before(before: Sequence[str], after: Sequence[str]) -> list[int | None
             continue
         gone = [at for at in range(first, last) if at not in kept]
         new = [at for at in range(new_first, new_last) if found[at] is None]
-        if len(gone) == len(new):
-            for at, old in zip(new, gone, strict=True):
-                found[at] = old
+        pairs = zip(new, gone, strict=True) if len(gone) == len(new) else _alike(before, after, gone, new)
+        for at, old in pairs:
+            found[at] = old
     return found
+
+
+def _alike(before: Sequence[str], after: Sequence[str], gone: list[int], new: list[int]) -> list[tuple[int, int]]:
+    """Return which new names are which old ones, each once, those first that are most alike."""
+    alike = sorted(
+        (
+            (SequenceMatcher(None, before[old].casefold(), after[at].casefold()).ratio(), -at, -old)
+            for at in new
+            for old in gone
+        ),
+        reverse=True,
+    )
+    pairs: dict[int, int] = {}
+    for ratio, at, old in alike:
+        if ratio >= ALIKE and -at not in pairs and -old not in pairs.values():
+            pairs[-at] = -old
+    return list(pairs.items())
 
 
 def followed_wording(before: Setup, after: Setup) -> dict[str, dict[str, str]]:
