@@ -95,6 +95,8 @@ class AreaForm(forms.Form):
         kwargs["auto_id"] = "area-%s"
         super().__init__(*args, **kwargs)
         methods = [(key, method.name) for key, method in setup.materials.methods.items()]
+        if area.method not in setup.materials.methods:
+            methods.insert(0, (area.method, "pick one…"))
         methods += [
             (f"{ASKED}{field.key}", f"the customer's “{field.label}”")
             for field in setup.fields

@@ -2,9 +2,11 @@
 
 from typing import Any, get_args
 
+from yenzo.apps.catalogue.beginnings import likely_palette
 from yenzo.core.asking.kinds import KINDS
 from yenzo.core.documents.fields import ArtworkKind, FieldBase
 from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.values import UNDECIDED
 
 MODELS: dict[str, type[FieldBase]] = {model.model_fields["kind"].default: model for model in KINDS}
 KIND_WORDS = {
@@ -36,13 +38,14 @@ KIND_WORDS = {
 def beginning_of(setup: Setup, kind: str) -> dict[str, Any]:
     """Return what a new line of a kind has, so that it is usable at once."""
     if kind == "typeface":
-        faces = list(setup.materials.typefaces)[:3] or ["none"]
+        faces = list(setup.materials.typefaces)[:3] or [UNDECIDED]
         return {"typefaces": faces, "default": faces[0]}
     if kind == "color":
-        palettes = list(setup.materials.palettes.items())
-        return {"palette": palettes[0][0], "default": palettes[0][1].colors[0].key} if palettes else {"palette": "none"}
+        key = likely_palette(setup)
+        palette = setup.materials.palettes.get(key)
+        return {"palette": key, **({"default": palette.colors[0].key} if palette else {})}
     if kind == "method":
-        methods = list(setup.materials.methods) or ["none"]
+        methods = list(setup.materials.methods) or [UNDECIDED]
         return {"methods": methods, "default": methods[0]}
     options = [{"key": "first", "label": "First"}, {"key": "second", "label": "Second"}]
     begins: dict[str, dict[str, Any]] = {

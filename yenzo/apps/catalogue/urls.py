@@ -41,6 +41,7 @@ urlpatterns = [
     path("<slug:key>/undo/", setup.undo, name="undo"),
     path("<slug:key>/redo/", setup.redo, name="redo"),
     path("<slug:key>/publish/", setup.publish, name="publish"),
+    path("<slug:key>/tries/", setup.tries, name="tries"),
     path("<slug:key>/wording/", wording.wording, name="wording"),
     path("<slug:key>/wording/lend/", wording.lend_wording, name="lend_wording"),
     path("<slug:key>/wording/own/", wording.own_language, name="own_language"),

@@ -23,6 +23,7 @@ from yenzo.core.documents.fields import (
 from yenzo.core.documents.named import formula_fault
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement, TextPlacement
 from yenzo.core.documents.rule_faults import find_constant_rules, find_rule_faults
+from yenzo.core.documents.values import UNDECIDED
 
 if TYPE_CHECKING:
     from yenzo.core.documents.setup import Setup
@@ -195,7 +196,9 @@ def _goods_of_options(setup: Setup) -> Iterator[str]:
 def _missing_methods(setup: Setup) -> Iterator[str]:
     for side in setup.sides:
         for area in side.areas:
-            if area.method not in setup.materials.methods:
+            if area.method == UNDECIDED:
+                yield f"Say by which method “{area.name}” on “{side.name}” is decorated: pick the area, then “by”."
+            elif area.method not in setup.materials.methods:
                 yield f"The area “{area.name}” is decorated by “{area.method}”, which is not among the methods."
     for field in setup.fields:
         for key in field.methods if isinstance(field, MethodField) else ():
@@ -226,6 +229,10 @@ def _missing_in_placements(setup: Setup) -> Iterator[str]:
             yield f"{_what(placement)} is set in “{typeface}”, which is not among the typefaces."
         for source in placement.colors:
             if source.palette is None or source.color is None:
+                continue
+            if source.color == UNDECIDED:
+                field = setup.field(placement.field)
+                yield f"Say in which color “{field.label if field else placement.field}” is made."
                 continue
             palette = setup.materials.palettes.get(source.palette)
             if palette is None or palette.color(source.color) is None:

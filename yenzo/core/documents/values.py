@@ -62,3 +62,7 @@ class Picture(Frozen):
     asset: Sha256
     width_px: int = Field(gt=0, le=20_000)
     height_px: int = Field(gt=0, le=20_000)
+
+
+# The key of a method, color or typeface that nobody has picked yet: such a draft isn't ready.
+UNDECIDED = "undecided"

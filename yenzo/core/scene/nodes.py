@@ -12,7 +12,7 @@ from yenzo.core.artwork.drawing import Drawing, DrawnPart
 from yenzo.core.documents.areas import Area
 from yenzo.core.measure import dpi_of, plain_number
 from yenzo.core.scene.paints import Fill, GradientPaint, Layer, Paint
-from yenzo.core.shapes.areas import bleed_outline, safe_outline, trim_outline
+from yenzo.core.shapes.areas import bleed_outline, place_on_side, safe_outline, trim_outline
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
@@ -192,11 +192,7 @@ class AreaScene:
     @property
     def place(self) -> Matrix:
         """The map from the area's mm to its side's: turned about its middle, moved to its place."""
-        area = self.area
-        shift = Matrix.shift(area.x_mm, area.y_mm)
-        if not area.turn_deg:
-            return shift
-        return Matrix.about(area.width_mm / 2, area.height_mm / 2, turn_deg=area.turn_deg, scale=1).then(shift)
+        return place_on_side(self.area)
 
     @property
     def trim(self) -> Box:

@@ -58,6 +58,21 @@ def safe_outline(area: Area) -> Outline:
 
 
 @lru_cache(maxsize=512)
+def place_on_side(area: Area) -> Matrix:
+    """Return the map from an area's mm to its side's: turned about the middle of its frame, moved to its place."""
+    shift = Matrix.shift(area.x_mm, area.y_mm)
+    if not area.turn_deg:
+        return shift
+    return Matrix.about(area.width_mm / 2, area.height_mm / 2, turn_deg=area.turn_deg, scale=1).then(shift)
+
+
+def box_on_side(area: Area) -> Box:
+    """Return the box of an area's own shape on its side, turned as it is."""
+    box = trim_outline(area).mapped(place_on_side(area)).bounds
+    assert box is not None
+    return box
+
+
 def text_box(area: Area) -> Box:
     """Return the box that a text fills: the largest upright one inside the safe margin."""
     box = Box(0, 0, area.width_mm, area.height_mm).grown(-area.safe_mm)

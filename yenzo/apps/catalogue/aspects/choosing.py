@@ -5,6 +5,7 @@ from typing import Any
 from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined
+from yenzo.apps.catalogue.aspects.swatches import swatches
 from yenzo.apps.catalogue.to_core import materials
 from yenzo.core.asking.kinds.choices import offered_colors
 from yenzo.core.asking.words import say_amount, value_name
@@ -135,13 +136,9 @@ class ColorsAspect(Aspect):
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, ColorField)
         chosen = [f"{line.field.palette}/{key}" for key in offered_colors(line.setup, line.field)]
-        choices = [
-            (palette.name, [(f"{key}/{color.key}", color.name) for color in palette.colors])
-            for key, palette in materials().palettes.items()
-        ]
         return {
             "colors": forms.MultipleChoiceField(
-                choices=choices, initial=chosen, widget=forms.CheckboxSelectMultiple, label="Colors of one palette"
+                choices=swatches(), initial=chosen, widget=forms.CheckboxSelectMultiple, label="Colors of one palette"
             ),
             "reach": forms.FloatField(
                 required=False,

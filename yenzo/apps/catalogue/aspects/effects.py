@@ -7,7 +7,8 @@ from django import forms
 
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations
 from yenzo.apps.catalogue.aspects.layout import NUMBER, text_of
-from yenzo.apps.catalogue.to_core import materials
+from yenzo.apps.catalogue.aspects.swatches import swatches
+from yenzo.apps.catalogue.beginnings import likely_color
 from yenzo.core.documents.effects import ColorSource, Effects
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
@@ -20,21 +21,24 @@ def color_words(setup: Setup, source: ColorSource) -> str:
         return f"the customer's “{field.label}”"
     palette = setup.materials.palettes.get(source.palette or "")
     color = palette.color(source.color or "") if palette else None
-    return color.name if color else str(source.color)
+    return color.name if color else "a color that nobody has picked yet"
 
 
 def color_field(setup: Setup, source: ColorSource | None) -> forms.ChoiceField:
     """Return the control that picks a color of a palette, or a customer's entry."""
     asked = [(f"field/{f.key}", f"The customer's “{f.label}”") for f in setup.fields if f.kind == "color"]
-    fixed = [
-        (palette.name, [(f"{key}/{color.key}", color.name) for color in palette.colors])
-        for key, palette in materials().palettes.items()
-    ]
-    if source is not None:
-        initial = f"field/{source.field}" if source.field else f"{source.palette}/{source.color}"
-    else:
-        initial = next(iter([key for key, _ in asked] + [key for _, colors in fixed for key, _ in colors]), "")
-    return forms.ChoiceField(choices=[*asked, *fixed], initial=initial, label="Color")
+    initial = _code(source.model_dump(exclude_none=True) if source else likely_color(setup))
+    return forms.ChoiceField(
+        choices=[*asked, *swatches()],
+        initial=initial,
+        widget=forms.RadioSelect(attrs={"class": "colors"}),
+        label="Color",
+        error_messages={"required": "Pick a color."},
+    )
+
+
+def _code(source: dict[str, str]) -> str:
+    return f"field/{source['field']}" if "field" in source else f"{source['palette']}/{source['color']}"
 
 
 def color_value(given: str) -> dict[str, str]:

@@ -7,10 +7,11 @@ from django import forms
 from yenzo.apps.catalogue.aspects.effects import color_field, color_value, color_words
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined
 from yenzo.apps.catalogue.aspects.layout import text_of
+from yenzo.apps.catalogue.beginnings import likely_color, likely_typeface
 from yenzo.apps.catalogue.to_core import materials
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.fields import DRAWN, ArtworkField, ColorField, ParagraphField, TypefaceField
+from yenzo.core.documents.fields import DRAWN, ArtworkField, ParagraphField
 from yenzo.core.documents.placements import ArtworkPlacement, BlockPlacement
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
@@ -82,13 +83,7 @@ def _new_text(setup: Setup, area: Area | None) -> dict[str, Any]:
     method = setup.materials.methods.get(area.method) if area else None
     most = round(area.height_mm - 2 * area.safe_mm, 1) if area else 50.0
     least = min(method.least_letter_mm if method else 5.0, most)
-    faces = [field for field in setup.fields if isinstance(field, TypefaceField)]
-    colors = [field for field in setup.fields if isinstance(field, ColorField)]
-    typeface = {"field": faces[0].key} if faces else {"fixed": next(iter(setup.materials.typefaces), "none")}
-    palette_key, palette = next(iter(setup.materials.palettes.items()), ("none", None))
-    fixed = {"palette": palette_key, "color": palette.colors[0].key if palette else "none"}
-    color = {"field": colors[0].key} if colors else fixed
-    return {"least_mm": least, "most_mm": most, "typeface": typeface, "color": color}
+    return {"least_mm": least, "most_mm": most, "typeface": likely_typeface(setup), "color": likely_color(setup)}
 
 
 class HeightAspect(Aspect):

@@ -5,6 +5,7 @@ import io
 import json
 from collections.abc import Sequence
 from decimal import Decimal
+from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
@@ -35,8 +36,14 @@ from yenzo.core.documents.used import used_materials
 from yenzo.core.documents.wording import used_wording
 from yenzo.core.errors import DocumentError
 from yenzo.core.pricing.helper import Costs
+from yenzo.core.shapes.areas import box_on_side
+from yenzo.core.shapes.box import Box
+from yenzo.core.trial import Trouble, find_troubles
 
 MOST_IN_A_NAME = 200
+TRIES_KEPT = 50
+# An area drawn up to the edge may lie a rounding beyond it.
+TOUCHING_MM = 0.05
 
 
 @service(*SELLERS)
@@ -160,13 +167,24 @@ def publish_setup(actor: Actor, product_id: int, *, seen_version: int) -> Revisi
                 "kit", product.key, "A kit is published with the products that use it, on its own page."
             )
         setup = resolved_draft(product)
-        faults = unready(setup)
+        faults = unready(setup) or [trouble.message for trouble in tried(setup) if trouble.blocks]
         if faults:
             raise DocumentError("not_ready", product.key, " ".join(faults))
         revision = insert_revision(actor, product, setup)
         product.live = revision
         product.save(update_fields=["live"])
     return revision
+
+
+def tried(setup: Setup) -> tuple[Trouble, ...]:
+    """Return what comes of a set-up when somebody orders by it as customers would; nothing it needs may be missing."""
+    return _tried(setup.model_dump_json(by_alias=True))
+
+
+@lru_cache(maxsize=TRIES_KEPT)
+def _tried(document: str) -> tuple[Trouble, ...]:
+    # The page of a set-up asks after each change, and again when it is published.
+    return find_troubles(Setup.model_validate_json(document), StoredAssets())
 
 
 def unready(setup: Setup, *, is_priced: bool = True) -> list[str]:
@@ -180,10 +198,7 @@ def unready(setup: Setup, *, is_priced: bool = True) -> list[str]:
         faults += [
             f"“{area.name}” reaches beyond the picture of “{side.name}”."
             for area in side.areas
-            if area.x_mm < 0
-            or area.y_mm < 0
-            or area.x_mm + area.width_mm > width
-            or area.y_mm + area.height_mm > height
+            if box_on_side(area).excess_over(Box(0, 0, width, height)) > TOUCHING_MM
         ]
     if not setup.fields:
         faults.append("Nothing is asked yet: add a line to the order form.")

@@ -9,6 +9,7 @@ from django.views.decorators.http import require_POST
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.catalogue.aspects.interface import counted
+from yenzo.apps.catalogue.beginnings import likely_method
 from yenzo.apps.catalogue.forms import AreaForm
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.shaping import ShapeForm, framed
@@ -44,7 +45,7 @@ def draw_area(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
     }
     place = {name: max(value, LEAST_DRAWN_MM) if name in PLACE[2:] else value for name, value in place.items()}
     area_key = free_key(product.draft, ("sides", side_key, "areas"), f"area {len(side.areas) + 1}")
-    method = next(iter(setup.materials.methods), "none")
+    method = likely_method(setup)
     item = {"key": area_key, "name": f"Area {len(side.areas) + 1}", **place, "method": method}
     operation = {"do": "add", "path": ["sides", side_key, "areas"], "item": item}
     selected = f"{side_key}/{area_key}"
@@ -123,7 +124,7 @@ def add_windows(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
     if not outlines:
         trouble = f"No hole was found: the picture of “{side.name}” must be a PNG or WebP that is transparent there."
         return setup_answer(request, product, status=422, trouble=trouble)
-    method = next(iter(setup.materials.methods), "none")
+    method = likely_method(setup)
     areas = [{"key": area.key} for area in side.areas]
     operations = []
     for number, outline in enumerate(outlines, 1):

@@ -11,7 +11,7 @@ from django.shortcuts import get_object_or_404, render
 from django.template.loader import render_to_string
 from django.urls import reverse
 from django.utils.safestring import SafeString, mark_safe
-from django.views.decorators.http import require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
@@ -26,7 +26,7 @@ from yenzo.apps.catalogue.kits import Kits, UsedKit
 from yenzo.apps.catalogue.listing import asks_words, is_changed
 from yenzo.apps.catalogue.models import DraftEdit, Product
 from yenzo.apps.catalogue.services.drafts import edit_draft, redo_edit, undo_edit
-from yenzo.apps.catalogue.services.products import differs_from_live, publish_setup, unready
+from yenzo.apps.catalogue.services.products import differs_from_live, publish_setup, tried, unready
 from yenzo.apps.catalogue.to_core import setup_of_draft
 from yenzo.apps.catalogue.wording import incomplete_languages
 from yenzo.apps.files.store import StoredAssets
@@ -130,7 +130,7 @@ def selection_of(request: HttpRequest) -> str:
 def setup_context(request: HttpRequest, product: Product, **more: Any) -> dict[str, Any]:
     """Return what the page and its partial need."""
     setup = setup_of_draft(product)
-    kits, resolved, unfit = _kits_of(product, setup)
+    kits, resolved, faults = _kits_of(product, setup)
     selected = more.pop("selected", None) or selection_of(request)
     area_form = more.pop("area_form", None) or _area_form(setup, selected)
     edits = DraftEdit.objects.filter(product=product)
@@ -149,7 +149,7 @@ def setup_context(request: HttpRequest, product: Product, **more: Any) -> dict[s
         "undoable": edits.undoable_by(request.user).first(),
         "redoable": edits.redoable_by(request.user).first(),
         "kits": kits,
-        "faults": [*unready(setup, is_priced=not product.is_kit), *unfit],
+        "faults": faults,
         "advice": [*find_advice(setup), *incomplete_languages(setup)],
         "is_changed": _is_changed(product, resolved),
         "changes": edits.made_since(product.live.from_version).count() if product.live else edits.count(),
@@ -165,15 +165,15 @@ def _is_changed(product: Product, resolved: Setup) -> bool:
 
 
 def _kits_of(product: Product, setup: Setup) -> tuple[list[KitRow], Setup, list[str]]:
-    """Return the kits that a product uses, its set-up with them, and what keeps them from going together."""
+    """Return the kits that a product uses, its set-up with them, and what keeps it from being published."""
     kits = Kits()
     rows = [KitRow(used, asks_words(used.setup)) for used in kits.used_by(product)]
     try:
         resolved = kits.resolved(product, setup)
     except DocumentError as error:
-        return rows, setup, [error.message]
-    own = set(unready(setup, is_priced=not product.is_kit))
-    return rows, resolved, [fault for fault in unready(resolved) if fault not in own] if rows else []
+        return rows, setup, [*unready(setup, is_priced=not product.is_kit), error.message]
+    # As customers would get it: what a kit brings counts like the product's own.
+    return rows, resolved, unready(resolved, is_priced=not product.is_kit)
 
 
 @staff_page(*SELLERS)
@@ -219,6 +219,20 @@ def answer(request: HttpRequest, key: str, change: Callable[[], str], **more: An
     if not trouble:
         response["HX-Trigger-After-Swap"] = CHANGED_EVENT
     return response
+
+
+@staff_page(*SELLERS)
+@require_safe
+def tries(request: HttpRequest, key: str) -> HttpResponse:
+    """Show what comes of the draft when somebody orders by it."""
+    product = get_object_or_404(Product, key=key)
+    _, resolved, faults = _kits_of(product, setup_of_draft(product))
+    found = () if faults else tried(resolved)
+    context = {
+        "blocking": [one for one in found if one.blocks],
+        "advice": [one for one in found if not one.blocks],
+    }
+    return render(request, "catalogue/_tried.html", context)
 
 
 @staff_page(*SELLERS)
