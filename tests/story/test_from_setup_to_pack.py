@@ -26,7 +26,7 @@ MADE = "ÖRE & SKERRY"
 def fill_aspect(page, value, **given):
     """Open an underlined value of a sentence, fill its form and save it."""
     page.locator(f"#value-{value}").click()
-    form = page.locator("#open-form")
+    form = page.locator(".open-form")
     expect(form).to_be_visible()
     for label, what in given.items():
         control = form.get_by_label(label.replace("_", " "), exact=True)

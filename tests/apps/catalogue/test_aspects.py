@@ -296,7 +296,7 @@ def test_least_letter_height_above_the_most_is_refused_at_its_form(sign_in, prod
     seller = sign_in("seller")
     address = "/workshop/products/board/lines/name/height/?placement=name"
     answer = seller.post(address, {"least_mm": "90", "most_mm": "80"})
-    assert (answer.status_code, answer["HX-Retarget"]) == (422, "#open-form")
+    assert (answer.status_code, answer["HX-Retarget"]) == (422, f'form[hx-post="{address}"]')
     assert "The least letter height is above the most." in answer.content.decode()
 
 

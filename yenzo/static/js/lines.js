@@ -1,6 +1,45 @@
-// Lines of the order form: moved by dragging or with Alt and the arrow keys; the server gives the new order.
+// The set-up: changes go one after another, opened forms outlive each other's answers, lines are moved by dragging or
+// with Alt and the arrow keys. The server gives the new order.
+
+import { say } from "./page.js";
 
 let dragged = null;
+
+// A change that is made while another one is under way waits for it: it is of the draft that comes of that.
+let isChanging = false, waiting = null;
+const changes = ({ elt, verb, requestConfig }) => (verb ?? requestConfig?.verb) === "post" && Boolean(elt.closest?.("#setup"));
+
+document.addEventListener("htmx:confirm", (event) => {
+  const { elt } = event.detail;
+  if (!isChanging || !changes(event.detail)) return;
+  event.preventDefault();
+  waiting = `[hx-post="${CSS.escape(elt.getAttribute("hx-post"))}"]`;
+});
+document.addEventListener("htmx:beforeRequest", ({ detail }) => { if (changes(detail)) isChanging = true; });
+document.addEventListener("htmx:afterRequest", ({ detail }) => {
+  if (!isChanging || detail.requestConfig?.verb !== "post" || detail.requestConfig.target?.closest("#try-out")) return;
+  isChanging = false;
+  const next = waiting && document.querySelector(waiting);
+  waiting = null;
+  if (!next) return;
+  // What was refused may have been meant by what came after it.
+  if (!detail.successful) say(document.getElementById("draft").dataset.held);
+  else setTimeout(() => (next.matches("form") ? next.requestSubmit() : next.click()), 0);
+});
+
+// Several values may be open at once: saving one leaves the others as they are, with what was typed into them.
+let kept = [];
+document.addEventListener("htmx:beforeSwap", ({ detail }) => {
+  if (detail.target.id !== "setup" || !detail.shouldSwap) return;
+  const others = [...document.querySelectorAll("#setup .opened > .open-form")].filter((form) => form !== detail.requestConfig.elt);
+  kept = others.map((form) => ({ form, place: form.parentElement.id }));
+  for (const { form } of kept) form.remove();
+});
+document.addEventListener("htmx:afterSwap", ({ detail }) => {
+  if (detail.target.id !== "setup") return;
+  for (const { form, place } of kept) document.getElementById(place)?.append(form);
+  kept = [];
+});
 
 function move(line, position) {
   const last = document.querySelectorAll("#sentences [data-line]").length - 1;

@@ -1,8 +1,10 @@
 // What every page does: says what went wrong, keeps the focus, blocks second clicks, listens to two shortcuts.
 
+import { forget } from "./kept.js";
+
 const trouble = document.getElementById("trouble");
 
-function say(words) {
+export function say(words) {
   trouble.textContent = words;
   trouble.hidden = false;
   clearTimeout(say.timer);
@@ -20,10 +22,9 @@ document.addEventListener("htmx:sendError", () => {
 document.addEventListener("htmx:afterSettle", ({ detail: { elt } }) => {
   const wanted = document.getElementById("draft")?.dataset.refocus;
   if (elt.id === "draft" && wanted) document.getElementById(wanted)?.focus();
-  const opened = document.getElementById("open-form");
-  if (opened && (elt === opened || elt.contains(opened))) {
-    opened.querySelector("input:not([type=hidden]), select, textarea, button")?.focus();
-  }
+  // One that was open before, and stays, keeps the focus that it has or hasn't.
+  const opened = elt.matches(".open-form") ? elt : elt.matches(".opened") ? elt.querySelector(".open-form") : null;
+  opened?.querySelector("input:not([type=hidden]), select, textarea, button")?.focus();
 });
 
 // Answers may overtake each other: one that tells of an older draft than the page shows is passed over.
@@ -40,22 +41,8 @@ document.addEventListener("htmx:beforeSwap", ({ detail }) => {
   }
 });
 
-// What is being typed when an answer comes in stays typed, and is sent when its control is left.
-let typing = null;
-document.addEventListener("htmx:beforeSwap", ({ detail }) => {
-  const control = document.activeElement;
-  const isTyped = detail.target.contains(control) && control.id && control.value !== control.defaultValue;
-  typing = isTyped && control.matches("input:not([type=radio], [type=checkbox]), textarea") ? { id: control.id, value: control.value } : null;
-});
+// Whoever had just come into a number finds it picked whole again, as the keyboard left it.
 document.addEventListener("htmx:afterSettle", () => {
-  const control = typing && document.getElementById(typing.id);
-  if (control && control.value !== typing.value) {
-    control.value = typing.value;
-    control.focus();
-    control.addEventListener("blur", () => control.dispatchEvent(new Event("change", { bubbles: true })), { once: true });
-  }
-  typing = null;
-  // Whoever had just come into a number finds it picked whole again, as the keyboard left it.
   const entered = document.activeElement;
   if (entered.matches(".strip-form input") && entered.value === entered.defaultValue) entered.select();
 });
@@ -63,6 +50,7 @@ document.addEventListener("htmx:afterSettle", () => {
 // A form that opened in place closes again on Escape or by its own button; the focus goes back to what opened it.
 function closeForm(form) {
   const opener = document.getElementById(form.dataset.opener);
+  forget(form);
   form.remove();
   opener?.focus();
 }
@@ -71,7 +59,7 @@ document.addEventListener("click", ({ target }) => {
 });
 
 document.addEventListener("keydown", (event) => {
-  const opened = event.target.closest?.("#open-form, #shape-form");
+  const opened = event.target.closest?.(".open-form");
   if (event.key === "Escape" && opened) {
     event.preventDefault();
     closeForm(opened);

@@ -114,9 +114,7 @@ def _refuse_stale(product: Product, operations: tuple[Operation, ...], seen_vers
     for edit in DraftEdit.objects.made_since(seen_version).filter(product=product):
         if not _overlap(_parsed(edit.operations), operations):
             continue
-        first = operations[0]
-        now = value_at(product.draft, first.path) if isinstance(first, SetValue) else edit.label
-        yours = first.value if isinstance(first, SetValue) else "your change"
+        now, yours = _both(product, _parsed(edit.operations), operations, edit.label)
         message = (
             f"{edit.person} changed this while you had it open. There now: “{_said(now)}”. Yours: “{_said(yours)}”. "
             "Look at it again and decide."
@@ -124,8 +122,19 @@ def _refuse_stale(product: Product, operations: tuple[Operation, ...], seen_vers
         raise StaleEditError("stale", product.key, message)
 
 
+def _both(product: Product, theirs: tuple[Operation, ...], ours: tuple[Operation, ...], label: str) -> tuple[Any, Any]:
+    """Return what stands in a draft now and what was to stand there, of the first value that both changed otherwise."""
+    touched = [one for one in ours if any(_touch(one, other) for other in theirs)]
+    for one in touched:
+        if isinstance(one, SetValue):
+            now = value_at(product.draft, one.path)
+            if now != one.value:
+                return now, one.value
+    return label, "your change"
+
+
 def _said(value: Any) -> str:
-    said = "nothing" if value is None else str(value)
+    said = "what it is without" if value is None else str(value)
     if isinstance(value, dict):
         said = ", ".join(f"{key} {part}" for key, part in value.items())
     return said if len(said) <= MOST_SAID else f"{said[:MOST_SAID]}…"

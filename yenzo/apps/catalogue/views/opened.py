@@ -1,14 +1,16 @@
 """The form of an underlined value, opened in its place: of a line, a section or the form as a whole."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from django import forms
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
+from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.catalogue.aspects import Aspect
 from yenzo.apps.catalogue.aspects.interface import L, joined
 from yenzo.apps.catalogue.goods_pictures import taken_pictures
+from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.views.setup import changed
 
 REFUSED = 422
@@ -17,11 +19,12 @@ SURE = "sure"
 
 @dataclass(frozen=True)
 class Opened:
-    """Where a form is sent, which value opened it, and what its change is called."""
+    """Where a form is sent, which value opened it, what its change is called, and of which draft it tells."""
 
     address: str
     opener: str
     label: str
+    seen: int = 0
 
 
 def _is_sure(request: HttpRequest, form: forms.Form) -> bool:
@@ -43,8 +46,10 @@ def answer_aspect(request: HttpRequest, key: str, aspect: Aspect[L], line: L, op
             form.add_error(None, error)
         else:
             return changed(request, key, operations, opened.label, refocus=opened.opener)
-    context = {"form": form, "aspect": aspect, "opened": opened}
+    # A form that was opened earlier goes on telling of the draft that it was opened on.
+    seen = sent_number(request, "seen", Product.objects.values_list("draft_version", flat=True).get(key=key))
+    context = {"form": form, "aspect": aspect, "opened": replace(opened, seen=seen)}
     response = render(request, "catalogue/_aspect_form.html", context, status=REFUSED if form.is_bound else 200)
     if form.is_bound:
-        response["HX-Retarget"], response["HX-Reswap"] = "#open-form", "outerHTML"
+        response["HX-Retarget"], response["HX-Reswap"] = f'form[hx-post="{opened.address}"]', "outerHTML"
     return response

@@ -1,0 +1,162 @@
+"""Answers that are held back while somebody goes on: none of them takes away what was typed meanwhile."""
+
+from playwright.sync_api import expect
+
+from tests.story.conftest import settled
+from tests.story.test_from_setup_to_pack import fill_aspect
+from tests.story.test_sellers import bench, copy
+
+__all__ = ["copy"]
+
+
+# All lines of the slip as an answer would bring them that knows nothing of what was typed.
+OLD_LINES = """() => [...document.querySelectorAll("#slip-form .line[id]")].map((line) => {
+  const old = line.cloneNode(true);
+  for (const one of old.querySelectorAll("input.entry")) one.setAttribute("value", "");
+  for (const one of old.querySelectorAll("option")) one.removeAttribute("selected");
+  old.setAttribute("hx-swap-oob", "true");
+  return old.outerHTML;
+}).join("")"""
+
+
+class Held:
+    """Requests of a page that are kept waiting for their answers until they are let go."""
+
+    def __init__(self, page, pattern):
+        self._page, self.routes, self._holds = page, [], True
+        page.route(pattern, self._take)
+
+    def _take(self, route):
+        if self._holds:
+            self.routes.append(route)
+        else:
+            route.continue_()
+
+    def wait_for_one(self):
+        for _ in range(200):
+            if self.routes:
+                return
+            self._page.wait_for_timeout(25)
+        raise AssertionError("nothing was asked for")
+
+    def let_go(self, answer=None):
+        """Answer what waits, with an answer of ours if told, and let pass whatever comes from now on."""
+        self._holds = False
+        for route in self.routes:
+            if answer is None:
+                route.continue_()
+            else:
+                route.fulfill(status=200, content_type="text/html", body=answer)
+        settled(self._page)
+
+
+def type_into(page, selector, words):
+    page.locator(selector).press_sequentially(words)
+
+
+def test_address_that_is_laid_out_anew_keeps_what_was_typed_meanwhile(open_page):
+    page = open_page("/goods/harbor-pass/")
+    page.get_by_role("button", name="Next page").click()
+    page.fill("#entry-holder", "Juna Farwater")
+    page.fill("#entry-born", "1988-05-14")
+    page.select_option("#entry-berth", "guest")
+    page.get_by_role("button", name="Next page").click()
+    page.locator("[data-field=rules] label", has_text="Yes").click()
+    page.get_by_role("button", name="Next page").click()
+    page.locator("[data-field=how] label", has_text="By post").click()
+    expect(page.locator("#entry-post-town")).to_be_visible()
+    settled(page)
+    held = Held(page, "**/preview/")
+    page.select_option("#entry-post-country", "DE")
+    held.wait_for_one()
+    for part, words in (("name", "Ann Fairwater"), ("street", "Am Kai 3"), ("town", "Hallow")):
+        page.fill(f"#entry-post-{part}", words)
+    type_into(page, "#entry-post-postcode", "26133")
+    held.let_go()
+    for part, words in (("name", "Ann Fairwater"), ("street", "Am Kai 3"), ("postcode", "26133"), ("town", "Hallow")):
+        expect(page.locator(f"#entry-post-{part}")).to_have_value(words)
+    expect(page.locator("[name='entry-post.country']")).to_have_value("DE")
+    page.get_by_role("button", name="Put in the basket").click()
+    expect(page.locator(".piece")).to_contain_text("Ann Fairwater, Am Kai 3, 26133 HALLOW, GERMANY")
+
+
+def test_every_kind_of_control_keeps_its_newest_value_while_its_line_comes_anew(open_page):
+    page = open_page("/goods/harbor-pass/")
+    settled(page)
+    held = Held(page, "**/preview/")
+    page.fill("#entry-holder", "A")
+    held.wait_for_one()
+    # While that is under way, a field of each kind on the page is changed.
+    page.fill("#entry-holder", "Juna Farwater")
+    page.fill("#entry-born", "1988-05-14")
+    page.select_option("#entry-berth", "guest")
+    before = page.evaluate("Object.fromEntries(new FormData(document.getElementById('slip-form')))")
+    # The answer lays every line out anew, as it was when it was asked for.
+    stale = page.evaluate(OLD_LINES)
+    held.let_go(stale)
+    after = page.evaluate("Object.fromEntries(new FormData(document.getElementById('slip-form')))")
+    for name in ("entry-holder", "entry-born", "entry-berth"):
+        assert after[name] == before[name]
+    expect(page.locator("#entry-holder")).to_have_value("Juna Farwater")
+
+
+def test_try_out_keeps_what_is_typed_while_the_draft_changes_slowly(open_page, copy):
+    page = bench(open_page, copy)
+    held = Held(page, "**/try-out/refresh/")
+    page.locator("#try-out [data-field=name]").fill("Kitti")
+    held.wait_for_one()
+    page.locator("#try-out [data-field=name]").fill("Kittiwake")
+    held.let_go()
+    expect(page.locator("#try-out [data-field=name]")).to_have_value("Kittiwake")
+    expect(page.locator("#try-out #room-name")).to_have_text("room for 9 more")
+
+
+def test_two_values_are_open_at_once_and_saving_one_leaves_the_other(open_page, copy):
+    page = bench(open_page, copy)
+    page.locator("#value-name-limit-").click()
+    expect(page.locator(".open-form")).to_have_count(1)
+    page.locator("#value-finish-label-").click()
+    expect(page.locator(".open-form")).to_have_count(2)
+    page.locator(".open-form").last.get_by_label("Label for the customer").fill("Paint")
+    page.get_by_label("Most characters").fill("11")
+    page.locator(".open-form").first.get_by_role("button", name="Save").click()
+    expect(page.locator("#value-name-limit-")).to_contain_text("11")
+    expect(page.locator(".open-form")).to_have_count(1)
+    expect(page.get_by_label("Label for the customer")).to_have_value("Paint")
+    page.locator(".open-form").get_by_role("button", name="Save").click()
+    expect(page.locator("[data-line=finish]")).to_contain_text("Paint — a color")
+    expect(page.locator(".open-form")).to_have_count(0)
+
+
+def test_line_that_is_added_and_a_revision_that_is_published_wait_for_a_save_that_is_under_way(open_page, copy):
+    page = bench(open_page, copy)
+    page.locator("#value-name-limit-").click()
+    page.get_by_label("Most characters").fill("13")
+    held = Held(page, "**/lines/name/limit/**")
+    page.locator(".open-form").get_by_role("button", name="Save").click()
+    held.wait_for_one()
+    page.get_by_label("Ask for").fill("Gift wrap")
+    page.get_by_role("button", name="Add line").click()
+    held.let_go()
+    expect(page.locator(".sentence").last).to_contain_text("Gift wrap — a line of text")
+    expect(page.locator("#value-name-limit-")).to_contain_text("13")
+    expect(page.get_by_label("Ask for")).to_have_value("")
+    page.locator("#value-name-limit-").click()
+    page.get_by_label("Most characters").fill("14")
+    held = Held(page, "**/lines/name/limit/**")
+    page.locator(".open-form").get_by_role("button", name="Save").click()
+    held.wait_for_one()
+    page.locator("#publish").click()
+    held.let_go()
+    expect(page.locator(".setup-said")).to_contain_text("is live")
+    expect(page.locator("#value-name-limit-")).to_contain_text("14")
+
+
+def test_what_was_left_as_it_is_is_not_found_again(open_page, copy):
+    page = bench(open_page, copy)
+    page.locator("#value-name-limit-").click()
+    page.get_by_label("Most characters").fill("99")
+    page.get_by_role("button", name="Leave as it is").click()
+    fill_aspect(page, "finish-label-", Label_for_the_customer="Paint")
+    page.locator("#value-name-limit-").click()
+    expect(page.get_by_label("Most characters")).not_to_have_value("99")
