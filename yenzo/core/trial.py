@@ -15,7 +15,7 @@ from yenzo.core.asking.kinds import kind_of
 from yenzo.core.asking.texts import not_allowed
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Entries, Files, RawValue, UploadedFile
-from yenzo.core.documents.fields import AnyField, ArtworkField, ParagraphField, TextField, YesNoField
+from yenzo.core.documents.fields import AnyField, ArtworkField, DateField, ParagraphField, TextField, YesNoField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
 from yenzo.core.pricing.charging import Charged
@@ -106,6 +106,9 @@ def _value(setup: Setup, field: AnyField, length: str) -> RawValue:
     sample: RawValue = kind.sample(field, setup)
     if isinstance(field, YesNoField):
         return sample or field.required
+    if isinstance(field, DateField):
+        # Samples of days don't know which ones are closed.
+        return next((worst for worst in kind.worst(field, setup) if worst), sample)
     if isinstance(field, TextField) and field.pattern is None and (length != SAMPLE or not sample):
         return _long(field) if length == LONG else _short(field)
     return sample or next((worst for worst in kind.worst(field, setup) if worst), "")
