@@ -86,7 +86,14 @@ def test_what_must_be_sent_or_ticked_or_typed_to_a_shape_is_tried_as_it_must_be(
             "pattern": {"shapes": ["AA 99"], "passes": "GB 12", "fails": "12"},
         },
         {"key": "mail", "kind": "email", "label": "Mail", "required": True},
-        {"key": "day", "kind": "date", "label": "Day", "required": True, "after_working_days": 3, "closed_weekdays": [5, 6]},
+        {
+            "key": "day",
+            "kind": "date",
+            "label": "Day",
+            "required": True,
+            "after_working_days": 3,
+            "closed_weekdays": [5, 6],
+        },
         {"key": "logo", "kind": "artwork", "label": "Logo", "required": True, "kinds": ["svg"]},
         {"key": "many", "kind": "artwork", "label": "Photos", "required": True, "least_files": 3, "most_files": 5},
     ]

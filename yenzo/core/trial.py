@@ -12,6 +12,7 @@ from yenzo.core.artwork.drawing import Drawing, DrawnPart, write_drawing
 from yenzo.core.asking.ask import Asked, ask
 from yenzo.core.asking.check import is_needed
 from yenzo.core.asking.kinds import kind_of
+from yenzo.core.asking.kinds.measured import is_closed, read_day
 from yenzo.core.asking.texts import not_allowed
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Entries, Files, RawValue, UploadedFile
@@ -107,8 +108,10 @@ def _value(setup: Setup, field: AnyField, length: str) -> RawValue:
     if isinstance(field, YesNoField):
         return sample or field.required
     if isinstance(field, DateField):
+        day = read_day(str(sample))
         # Samples of days don't know which ones are closed.
-        return next((worst for worst in kind.worst(field, setup) if worst), sample)
+        is_good = day is not None and not is_closed(field, day)
+        return sample if is_good and length != LONG else next(iter(kind.worst(field, setup)), sample)
     if isinstance(field, TextField) and field.pattern is None and (length != SAMPLE or not sample):
         return _long(field) if length == LONG else _short(field)
     return sample or next((worst for worst in kind.worst(field, setup) if worst), "")
