@@ -6,6 +6,7 @@ entries, through check, preflight and price.
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from decimal import Decimal
 from functools import lru_cache
 
 from yenzo.core.artwork.drawing import Drawing, DrawnPart, write_drawing
@@ -64,6 +65,25 @@ def find_troubles(setup: Setup, assets: Assets) -> tuple[Trouble, ...]:
         for message in _without_price(walked):
             found.setdefault(message, Trouble(case=case.name, message=message))
     return tuple(found.values())
+
+
+def least_price(setup: Setup, assets: Assets) -> Decimal:
+    """Return what a piece costs at least: in its cheapest variant, with nothing that needn't be, as short as may be."""
+    stood_in = _StandIns(assets)
+    cheapest = min(setup.offer.variants, key=lambda one: one.price_difference, default=None)
+    entries = _entries(setup, SHORT, cheapest.key if cheapest else None)
+    needed = ask(setup, entries)
+    values = {
+        field.key: value
+        for field in setup.fields
+        if (value := entries.values.get(field.key)) is not None and _is_kept(setup, field, needed)
+    }
+    return walk(setup, entries.model_copy(update={"values": values}), stood_in).quote.each
+
+
+def _is_kept(setup: Setup, field: AnyField, asked: Asked) -> bool:
+    """Tell whether a field is filled even by who wants as little as can be: it must be, or begins so."""
+    return is_needed(setup, field, asked) or isinstance(field, YesNoField)
 
 
 def cases(setup: Setup) -> Iterator[Case]:

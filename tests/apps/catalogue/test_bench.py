@@ -69,7 +69,7 @@ def test_product_without_sides_has_an_empty_bench_and_still_asks():
     }
     setup = read_setup(document)
     assert lay_out(setup, "", ASSETS).sides == ()
-    assert (asks_words(setup), yours_words(setup)) == ("1 text", "Your words")
+    assert (asks_words(setup), yours_words(field.kind for field in setup.fields)) == ("1 text", "Your words")
 
 
 @pytest.mark.parametrize("count", [0, 1, 2])

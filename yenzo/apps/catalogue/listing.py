@@ -9,12 +9,12 @@ from django.utils.translation import gettext, gettext_noop
 
 from yenzo.apps.catalogue.aspects.interface import counted, joined
 from yenzo.apps.catalogue.kits import Kits
-from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.models import Product, Revision
 from yenzo.apps.catalogue.to_core import all_materials
 from yenzo.core.documents.fields import UNASKED, HeadingField
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import listed
+from yenzo.core.speaking import base_language, listed, reader
 
 NOUNS: dict[str, str] = {
     "line": "text",
@@ -88,9 +88,33 @@ def list_rows(products: Iterable[Product]) -> list[ProductRow]:
     return rows
 
 
-def yours_words(setup: Setup) -> str:
+@dataclass(frozen=True)
+class ShopCard:
+    """One product as the shop's list shows it, of its live revision's card."""
+
+    product: Product
+
+    @property
+    def revision(self) -> Revision:
+        """The revision that is live."""
+        assert self.product.live is not None
+        return self.product.live
+
+    @property
+    def name(self) -> str:
+        """What it is called in the language of who reads."""
+        names, language = self.revision.card.get("names", {}), reader()
+        return str(names.get(language) or names.get(base_language(language)) or self.revision.name)
+
+    @property
+    def yours(self) -> str:
+        """What of it is the customer's own, in words."""
+        return yours_words(self.revision.card.get("kinds", ()))
+
+
+def yours_words(kinds: Iterable[str]) -> str:
     """Return what of a product is the customer's own, in words: "Your words, lettering and picture"."""
-    kinds = {field.kind for field in setup.fields}
+    kinds = set(kinds)
     named = dict.fromkeys(gettext(noun) for kind, noun in YOURS.items() if kind in kinds)
     return gettext("Your {things}").format(things=listed(named)) if named else gettext("Made to order")
 

@@ -1,6 +1,6 @@
 """Rows of the catalogue come in, set-ups of the core go out. Compiled revisions are kept: they never change."""
 
-from functools import lru_cache
+import json
 from typing import Any
 
 from yenzo.apps.catalogue.models import Material, Product, Revision
@@ -8,24 +8,30 @@ from yenzo.core.documents.materials import Materials
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import in_language
+from yenzo.core.keeping import Kept
 from yenzo.core.speaking import reader
 
-REVISIONS_KEPT = 200
+# Of the documents: what is compiled from them takes some times as much.
+MOST_DOCUMENT_BYTES = 24_000_000
+
+
+_compiled: Kept[Setup] = Kept(MOST_DOCUMENT_BYTES)
 
 
 def setup_of_revision(revision: Revision) -> Setup:
-    """Return the set-up that a revision holds."""
-    return _compiled(revision.pk, revision.sha256)
+    """Return the set-up that a revision holds, kept in the process (bounded by bytes)."""
+
+    def make() -> tuple[Setup, int]:
+        document = Revision.objects.values_list("document", flat=True).get(pk=revision.pk)
+        return read_setup(document), len(json.dumps(document))
+
+    # The hash keeps two databases apart.
+    return _compiled.get((revision.pk, revision.sha256), make)
 
 
 def shop_setup(revision: Revision) -> Setup:
     """Return the set-up that a revision holds, in the words of who reads."""
     return in_language(setup_of_revision(revision), reader())
-
-
-@lru_cache(maxsize=REVISIONS_KEPT)
-def _compiled(revision_id: int, sha256: str) -> Setup:  # noqa: ARG001 - the hash keeps two databases apart
-    return read_setup(Revision.objects.values_list("document", flat=True).get(pk=revision_id))
 
 
 def setup_of_draft(product: Product) -> Setup:

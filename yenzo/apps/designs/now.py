@@ -1,12 +1,16 @@
 """What the core may not fetch itself: the day in the workshop's own time zone, and what is left in stock."""
 
+from collections.abc import Iterable
+
 from django.utils import timezone
 
 from yenzo.apps.catalogue.models import StockItem
-from yenzo.core.asking.ask import Context
+from yenzo.core.asking.ask import Context, stock_skus
+from yenzo.core.documents.setup import Setup
 
 
-def context_now(*, signed_in: bool) -> Context:
-    """Return the context of a request that is answered now."""
-    stock = dict(StockItem.objects.values_list("sku", "pieces"))
+def context_now(setups: Iterable[Setup], *, signed_in: bool) -> Context:
+    """Return the context of a request that is answered now, with the stock of all its set-ups, asked for once."""
+    skus = {sku for setup in setups for sku in stock_skus(setup)}
+    stock = dict(StockItem.objects.filter(sku__in=skus).values_list("sku", "pieces")) if skus else {}
     return Context(today=timezone.localdate(), stock=stock, signed_in=signed_in)

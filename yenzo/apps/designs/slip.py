@@ -166,7 +166,7 @@ def build_slip(
     turn: Turn = Turn(),
 ) -> Slip:
     """Walk the spine once and lay out what shows. What is still empty is told when asked for, or of a page left."""
-    walked = walk(setup, entries, assets, context_now(signed_in=signed_in))
+    walked = walk(setup, entries, assets, context_now([setup], signed_in=signed_in))
     blocking = {item.field for item in walked.verdict.blocking}
     blocked = {setup_field.section or "" for setup_field in setup.fields if setup_field.key in blocking}
     stays = _stays(setup, turn, blocked)

@@ -1,7 +1,7 @@
 """Forms and rows of designs come in, entries documents of the core go out."""
 
 import uuid
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from django.http import QueryDict
 
@@ -122,6 +122,16 @@ def _pieces(sent: str) -> int:
     return min(max(int(digits), 1), 10_000) if digits.isdecimal() and len(digits) < 10 else 1
 
 
+def walk_designs(designs: Sequence[Design], assets: Assets, *, signed_in: bool) -> list[Walked]:
+    """Return what follows from the entries of designs by the revisions that they are pinned to."""
+    setups = [shop_setup(design.revision) for design in designs]
+    context = context_now(setups, signed_in=signed_in)
+    return [
+        walk(setup, read_entries(design.entries), assets, context)
+        for design, setup in zip(designs, setups, strict=True)
+    ]
+
+
 def walk_design(design: Design, assets: Assets, *, signed_in: bool) -> Walked:
-    """Return what follows from a design's entries by the revision that it is pinned to."""
-    return walk(shop_setup(design.revision), read_entries(design.entries), assets, context_now(signed_in=signed_in))
+    """Return what follows from one design's entries."""
+    return walk_designs([design], assets, signed_in=signed_in)[0]

@@ -9,7 +9,7 @@ from django.utils.translation import gettext
 
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.said import SaidPiece, said_piece
-from yenzo.apps.designs.to_core import walk_design
+from yenzo.apps.designs.to_core import walk_designs
 from yenzo.apps.files.store import StoredAssets
 from yenzo.core.documents.setup import Variant
 from yenzo.core.spine import Walked, quoted_together
@@ -66,10 +66,8 @@ class Basket:
 def basket_of(visitor: uuid.UUID | None, *, signed_in: bool = False) -> Basket:
     """Return a visitor's basket."""
     designs = list(Design.objects.in_basket_of(visitor)) if visitor else []
-    assets = StoredAssets()
-    walked = quoted_together(
-        [(design.product_key, walk_design(design, assets, signed_in=signed_in)) for design in designs]
-    )
+    alone = walk_designs(designs, StoredAssets(), signed_in=signed_in)
+    walked = quoted_together([(design.product_key, one) for design, one in zip(designs, alone, strict=True)])
     return Basket(tuple(_line(design, one) for design, one in zip(designs, walked, strict=True)))
 
 

@@ -12,6 +12,7 @@ from lxml import etree
 
 from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import AssetError, ShapeError
+from yenzo.core.keeping import Kept
 from yenzo.core.measure import plain_number
 from yenzo.core.shapes.booleans import difference, union
 from yenzo.core.shapes.box import Box
@@ -25,7 +26,7 @@ TO_SHAPES, FROM_SHAPES = Matrix(0.01, 0, 0, 0.01, 0, 0), Matrix(100, 0, 0, 100, 
 SVG = "{http://www.w3.org/2000/svg}"
 STEP = re.compile(r"[MLCZ]|-?[0-9]*\.?[0-9]+(?:e-?[0-9]+)?")
 COLOR = re.compile(r"#[0-9a-f]{6}")
-DRAWINGS_KEPT = 50
+MOST_DRAWING_BYTES = 100_000_000
 # Of 255: paler than any color that somebody means to show.
 WHITE_FROM = 247
 
@@ -209,13 +210,14 @@ def _color(written: str) -> str:
     return written
 
 
-_kept: dict[str, Drawing] = {}
+_kept: Kept[Drawing] = Kept(MOST_DRAWING_BYTES)
 
 
 def load_drawing(assets: Assets, sha256: str) -> Drawing:
-    """Return the drawing with this SHA-256, kept in the process (a bounded number, oldest out); raises AssetError."""
-    drawing = _kept.pop(sha256, None) or read_drawing(assets.read(sha256), sha256)
-    _kept[sha256] = drawing
-    while len(_kept) > DRAWINGS_KEPT:
-        _kept.pop(next(iter(_kept)))
-    return drawing
+    """Return the drawing with this SHA-256, kept in the process (bounded by bytes); raises AssetError."""
+
+    def make() -> tuple[Drawing, int]:
+        data = assets.read(sha256)
+        return read_drawing(data, sha256), len(data)
+
+    return _kept.get(sha256, make)

@@ -120,10 +120,15 @@ def _left_out(setup: Setup, entries: Entries, values: dict[str, Value]) -> dict[
     return {key: dropped for key, dropped in found if dropped}
 
 
-def _known_stock(setup: Setup, context: Context) -> dict[str, int]:
+def stock_skus(setup: Setup) -> set[str]:
+    """Return the SKUs that pieces of a set-up may take from stock: of the goods, their variants, and extras."""
     skus = {setup.sku_of(variant.key) for variant in setup.offer.variants} | {setup.sku_of(None)}
     skus |= {field.sku for field in setup.fields if isinstance(field, ExtraField)}
-    return {sku: context.stock[sku] for sku in sorted(skus) if sku in context.stock}
+    return {sku for sku in skus if sku}
+
+
+def _known_stock(setup: Setup, context: Context) -> dict[str, int]:
+    return {sku: context.stock[sku] for sku in sorted(stock_skus(setup)) if sku in context.stock}
 
 
 class _Decisions:

@@ -1,5 +1,6 @@
 """Kits: lines made once and used by many products. A set-up and kits come in, one set-up with all lines goes out."""
 
+import hashlib
 import io
 import tokenize
 from collections.abc import Mapping, Sequence
@@ -74,7 +75,12 @@ class _Renamed:
         self._overrides = {override.field: override for override in use.overrides}
 
     def _named(self, key: str) -> str:
-        return f"{self._use.key}-{key}"[:MOST_IN_A_KEY]
+        named = f"{self._use.key}-{key}"
+        if len(named) <= MOST_IN_A_KEY:
+            return named
+        # Cut off, two of them could be the same.
+        digest = hashlib.sha256(named.encode()).hexdigest()[:8]
+        return f"{named[: MOST_IN_A_KEY - 9]}-{digest}"
 
     def parts(self) -> dict[str, list[dict[str, Any]]]:
         """Return the sections, fields and charges as a document has them."""

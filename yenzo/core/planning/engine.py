@@ -10,6 +10,7 @@ CORE = Path(__file__).resolve().parent.parent
 # Every distribution that the core imports (a test compares), and what those take from others to draw.
 LIBRARIES = (
     "babel",
+    "cachetools",
     "coloraide",
     "contourpy",
     "email-validator",

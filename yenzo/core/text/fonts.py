@@ -10,6 +10,7 @@ from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import ShapeError, TypefaceError
+from yenzo.core.keeping import Kept
 from yenzo.core.shapes.centerlines import is_single_line
 from yenzo.core.shapes.flattening import covered_by
 from yenzo.core.shapes.matrix import Matrix
@@ -18,7 +19,9 @@ from yenzo.core.shapes.thickness import Thinnest, thinnest
 
 # Letter height is the ink height of capital H; a script without capitals names the letter that stands for it.
 REFERENCE_LETTERS = "Hהا本अก"
-FONTS_KEPT = 64
+MOST_FONT_BYTES = 128_000_000
+# Distances of pairs that one font remembers; a text has some dozen.
+MOST_GAPS = 50_000
 # Places of neighbours are told apart by a thousandth of the em.
 GAP_STEPS = 1000
 
@@ -64,10 +67,14 @@ class Font:
     def gap_between(self, first: int, second: int, x_em: float, y_em: float) -> float:
         """Return how far in em two glyphs are apart, the second moved by (x, y); 0 when they touch."""
         key = (first, second, round(x_em * GAP_STEPS), round(y_em * GAP_STEPS))
-        if key not in self._gaps:
+        gap = self._gaps.get(key)
+        if gap is None:
             moved = shapely.transform(self._polygon(second), lambda points: points + (x_em * 100, y_em * 100))
-            self._gaps[key] = float(shapely.distance(self._polygon(first), moved)) / 100
-        return self._gaps[key]
+            gap = float(shapely.distance(self._polygon(first), moved)) / 100
+            if len(self._gaps) >= MOST_GAPS:
+                self._gaps = {}
+            self._gaps[key] = gap
+        return gap
 
     def _polygon(self, glyph_id: int) -> BaseGeometry:
         """Return what a glyph covers, in hundredths of the em."""
@@ -142,14 +149,14 @@ def _instance_index(face: hb.Face, name: str, instance: str) -> int:
     return names.index(instance)
 
 
-_kept: dict[tuple[str, str], Font] = {}
+_kept: Kept[Font] = Kept(MOST_FONT_BYTES)
 
 
 def load_font(assets: Assets, sha256: str, name: str, instance: str = "") -> Font:
-    """Return a font by its SHA-256 and instance, kept in the process (a bounded number); raises TypefaceError."""
-    key = (sha256, instance)
-    font = _kept.pop(key, None) or Font(assets.read(sha256), name, instance)
-    _kept[key] = font
-    while len(_kept) > FONTS_KEPT:
-        _kept.pop(next(iter(_kept)))
-    return font
+    """Return a font by its SHA-256 and instance, kept in the process (bounded by bytes); raises TypefaceError."""
+
+    def make() -> tuple[Font, int]:
+        data = assets.read(sha256)
+        return Font(data, name, instance), len(data)
+
+    return _kept.get((sha256, instance), make)

@@ -28,6 +28,11 @@ class ProductQuerySet(models.QuerySet["Product"]):
         """Return the products that customers can personalize now."""
         return self.products().filter(live__isnull=False, is_resting=False).select_related("live").order_by("name")
 
+    def for_shop(self) -> Self:
+        """Return what customers can personalize now with what a list shows of it, and no document."""
+        shown = ("key", "live__sha256", "live__card", "live__currency", "live__name", "live__least_price")
+        return self.live().only(*shown)
+
     def in_state(self, state: str) -> Self:
         """Return those that are drafts, live, changed since they are live, or resting; all for any other word."""
         is_live = Q(live__isnull=False, is_resting=False)
@@ -124,6 +129,10 @@ class Revision(models.Model):
     name = models.CharField(max_length=200)
     base_price = models.DecimalField(max_digits=12, decimal_places=3)
     currency = models.CharField(max_length=3)
+    least_price = models.DecimalField(
+        max_digits=12, decimal_places=3, default=0, help_text="of a piece with nothing that needn't be"
+    )
+    card = models.JSONField(default=dict, help_text="what lists say: its names by language, the kinds of its fields")
     published_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
     published_at = models.DateTimeField(auto_now_add=True)
 

@@ -38,7 +38,7 @@ from yenzo.core.errors import DocumentError
 from yenzo.core.pricing.helper import Costs
 from yenzo.core.shapes.areas import box_on_side
 from yenzo.core.shapes.box import Box
-from yenzo.core.trial import Trouble, find_troubles
+from yenzo.core.trial import Trouble, find_troubles, least_price
 
 MOST_IN_A_NAME = 200
 TRIES_KEPT = 50
@@ -229,11 +229,25 @@ def insert_revision(actor: Actor, product: Product, setup: Setup, *, again: Revi
         name=setup.offer.name,
         base_price=setup.offer.base_price,
         currency=setup.offer.currency,
+        least_price=_least_price(setup),
+        card=card_of(setup),
         published_by=actor.member,
     )
     files = StoredFile.objects.filter(sha256__in=_assets_of(setup, document))
     RevisionFile.objects.bulk_create(RevisionFile(revision=revision, file=file) for file in files)
     return revision
+
+
+def _least_price(setup: Setup) -> Decimal:
+    # A kit has no sides and no price; what can't be walked is refused elsewhere.
+    return max(least_price(setup, StoredAssets()), Decimal(0)) if setup.fields else setup.offer.base_price
+
+
+def card_of(setup: Setup) -> dict[str, Any]:
+    """Return what lists say of a revision, so that they need not read all of it."""
+    name = setup.offer.name
+    names = {language: known[name] for language, known in setup.wording.items() if name in known}
+    return {"names": names, "language": setup.language, "kinds": sorted({field.kind for field in setup.fields})}
 
 
 def differs_from_live(product: Product, resolved: Setup) -> bool:

@@ -5,6 +5,7 @@ from pathlib import Path
 from django.conf import settings
 from django.contrib import messages
 from django.core.files.uploadedfile import TemporaryUploadedFile
+from django.core.paginator import Paginator
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
@@ -26,6 +27,7 @@ from yenzo.apps.catalogue.services.products import (
 from yenzo.core.errors import ArtworkError, DocumentError
 
 MOST_DIGITS = 10
+PRODUCTS_A_PAGE = 50
 STATES = (("", "All"), ("live", "Live"), ("changed", "Changed since"), ("draft", "Drafts"), ("resting", "Resting"))
 
 
@@ -36,8 +38,10 @@ def product_list(request: HttpRequest) -> HttpResponse:
     products = Product.objects.for_list().in_state(wanted["state"]).matching(wanted["words"].strip())
     if wanted["category"]:
         products = products.filter(category=wanted["category"])
+    page = Paginator(products, PRODUCTS_A_PAGE).get_page(request.GET.get("page"))
     context = {
-        "rows": list_rows(products),
+        "rows": list_rows(page),
+        "page": page,
         "states": STATES,
         "wanted": wanted,
         "categories": Product.objects.products().categories(),

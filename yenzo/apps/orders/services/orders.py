@@ -16,7 +16,7 @@ from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SYSTEM, Actor, service
 from yenzo.apps.catalogue.services.stock import OutOfStockError, return_stock, take_stock
 from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
 from yenzo.apps.designs.models import Design
-from yenzo.apps.designs.to_core import walk_design
+from yenzo.apps.designs.to_core import walk_designs
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.orders.mails import want_order_mails
 from yenzo.apps.orders.models import Order, OrderEvent, Piece
@@ -73,9 +73,10 @@ def place_order(actor: Actor, checkout: Checkout) -> Order:
             raise OrderError(
                 gettext("The basket was changed in another window. Please look through it again before ordering.")
             )
-        walked = quoted_together(
-            [(design.product_key, _orderable(design, signed_in=checkout.signed_in)) for design in designs]
-        )
+        _refuse_changed(designs)
+        alone = walk_designs(designs, StoredAssets(), signed_in=checkout.signed_in)
+        pairs = list(zip(designs, alone, strict=True))
+        walked = quoted_together([(design.product_key, _orderable(design, one)) for design, one in pairs])
         try:
             take_stock(actor, _taken(walked))
         except OutOfStockError as error:
@@ -124,17 +125,24 @@ def _sum(counts: Iterable[dict[str, int]]) -> dict[str, int]:
     return dict(total)
 
 
-def _orderable(design: Design, *, signed_in: bool) -> Walked:
-    product, name = design.revision.product, shop_setup(design.revision).offer.name
-    if product.live_id != design.revision_id:
-        raise OrderError(
-            gettext("“{name}” has changed since. Please look at it again in the basket.").format(name=name)
-        )
-    if product.is_resting:
-        raise OrderError(
-            gettext("“{name}” isn't sold at the moment. Please take it out of the basket.").format(name=name)
-        )
-    walked = walk_design(design, StoredAssets(), signed_in=signed_in)
+def _refuse_changed(designs: list[Design]) -> None:
+    """Raise OrderError for what is no longer sold, or not as it was."""
+    for design in designs:
+        product = design.revision.product
+        name = shop_setup(design.revision).offer.name
+        if product.live_id != design.revision_id:
+            raise OrderError(
+                gettext("“{name}” has changed since. Please look at it again in the basket.").format(name=name)
+            )
+        if product.is_resting:
+            raise OrderError(
+                gettext("“{name}” isn't sold at the moment. Please take it out of the basket.").format(name=name)
+            )
+
+
+def _orderable(design: Design, walked: Walked) -> Walked:
+    """Return a piece that can be ordered; raises OrderError for any other."""
+    name = shop_setup(design.revision).offer.name
     if walked.verdict.blocked:
         raise OrderError(f"“{name}”: {walked.verdict.blocking[0].message}")
     if walked.quote.total < 0:

@@ -3,18 +3,10 @@
 from django import template
 from django.http import HttpRequest
 
-from yenzo.apps.catalogue.listing import yours_words
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.visitors import known_visitor
-from yenzo.core.documents.setup import Setup
 
 register = template.Library()
-
-
-@register.filter
-def yours(setup: Setup) -> str:
-    """Return what of a product is the customer's own, in words."""
-    return yours_words(setup)
 
 
 @register.simple_tag

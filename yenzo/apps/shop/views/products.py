@@ -4,6 +4,7 @@ import uuid
 from typing import Any
 
 from django.contrib import messages
+from django.core.paginator import Paginator
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
@@ -14,6 +15,7 @@ from django.views.decorators.http import require_POST, require_safe
 from yenzo.apps.accounts.languages import read_in, remember_language, shop_languages
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.catalogue.listing import ShopCard
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
 from yenzo.apps.designs.models import Design
@@ -30,17 +32,14 @@ from yenzo.core.speaking import reader
 from yenzo.core.spine import sample_entries, walk
 
 TOO_MANY = 429
+GOODS_A_PAGE = 48
 TOO_OFTEN = gettext_noop("This was sent very often in a short time. Please wait a minute and send it again.")
 
 
 @require_safe
 def home(request: HttpRequest) -> HttpResponse:
-    goods = [
-        {"product": product, "revision": product.live, "setup": shop_setup(product.live)}
-        for product in Product.objects.live()
-        if product.live
-    ]
-    return render(request, "shop/home.html", {"goods": goods})
+    page = Paginator(Product.objects.for_shop(), GOODS_A_PAGE).get_page(request.GET.get("page"))
+    return render(request, "shop/home.html", {"page": page, "goods": [ShopCard(product) for product in page]})
 
 
 @require_safe
