@@ -14,8 +14,8 @@ setup: ## install what the application needs (Debian packages, virtual environme
 setup-test: # everything of setup, and Chromium and the outside tools that tests measure with
 	@scripts/setup.sh test
 
-demo: setup ## start the workshop with demo data; PORT=8480; TLS=1 for https; Ctrl-C stops everything
-	@exec $(PYTHON) scripts/run_demo.py --port $(PORT) $(if $(TLS),--tls)
+demo: setup ## start the workshop with demo data; PORT=8480; NAME=second for another; TLS=1 for https; Ctrl-C stops everything
+	@exec $(PYTHON) scripts/run_demo.py --port $(PORT) --name $(or $(NAME),demo) $(if $(TLS),--tls)
 
 test: setup-test lint ## run every check and test
 	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest -n 2 --dist loadscope $(ARGS)

@@ -2,12 +2,13 @@
 """Starts the demo: PostgreSQL, web processes, workers, the front door; prints the address; Ctrl-C stops it all.
 
 Usage: run_demo.py [--port 8480] [--name demo] [--tls]
-Another name makes another installation beside it, with a cluster and a folder of its own. What ends by itself is
-started again, PostgreSQL too.
+Another name makes another installation beside it, with a cluster and a folder of its own. One process owns each: a
+second one is refused before it touches anything. What ends by itself is started again, PostgreSQL too.
 """
 
 import argparse
 import contextlib
+import fcntl
 import json
 import os
 import secrets
@@ -20,6 +21,7 @@ import sys
 import time
 import urllib.request
 from pathlib import Path
+from typing import IO
 
 CHECKOUT = Path(__file__).resolve().parent.parent
 sys.path.insert(0, str(CHECKOUT))
@@ -84,9 +86,15 @@ def main() -> int:
     port, folder = given.port, RUN_FOLDER if given.name == "demo" else RUN_FOLDER / given.name
     folder.mkdir(parents=True, exist_ok=True)
     site = f"{'https' if given.tls else 'http'}://127.0.0.1:{port}"
+    owner = _owned(folder, site)
+    if owner is None:
+        runs_at = (folder / "owner").read_text().strip()
+        print(f"This demo runs already{f' at {runs_at}' if runs_at else ''}: open that. Its database has one owner.")
+        print("For another one beside it, with data of its own: make demo NAME=second PORT=8481")
+        return 1
     with socket.socket() as probe:
         if probe.connect_ex(("127.0.0.1", port)) == 0:
-            print(f"Something answers at {site} already. If it is this demo, open it; else choose another: PORT=8481.")
+            print(f"Something else answers at {site} already. Choose another port: make demo PORT=8481")
             return 1
     for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(number, _interrupt)
@@ -108,12 +116,29 @@ def main() -> int:
             cluster.revive()
             children.revive()
     except KeyboardInterrupt:
-        print("\nStopping.")
+        # Whoever hung up reads nothing any more.
+        with contextlib.suppress(OSError):
+            print("\nStopping.", flush=True)
         return 0
     finally:
         (folder / "demo.json").unlink(missing_ok=True)
         children.stop()
         cluster.stop()
+        owner.close()
+
+
+def _owned(folder: Path, site: str) -> IO[str] | None:
+    """Make this process the only one of its installation, as long as the file stays open; None when there is one."""
+    held = (folder / "owner").open("a+")
+    try:
+        fcntl.flock(held, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except BlockingIOError:
+        held.close()
+        return None
+    held.truncate(0)
+    held.write(f"{site}\n")
+    held.flush()
+    return held
 
 
 def _interrupt(*_signal: object) -> None:
