@@ -5,8 +5,9 @@ from tests.core.conftest import board
 from yenzo.apps.catalogue.models import RevisionFile
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.materials import add_font, save_material
-from yenzo.apps.catalogue.services.products import add_goods_picture, publish_setup
+from yenzo.apps.catalogue.services.products import add_goods_picture, publish_setup, unready
 from yenzo.apps.catalogue.to_core import setup_of_revision
+from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError, TypefaceError, YenzoError
 
 
@@ -90,3 +91,22 @@ def test_two_products_of_the_same_name_get_keys_of_their_own(owner, product):
     from yenzo.apps.catalogue.services.products import import_product
 
     assert import_product(owner, board(), key="board").key == "board-2"
+
+
+@pytest.mark.parametrize(
+    ("place", "is_off"),
+    [
+        # The side is 700 x 220 mm: what fits its width need not fit its height.
+        ({"y_mm": 121, "height_mm": 98}, False),
+        ({"y_mm": 123, "height_mm": 98}, True),
+        ({"x_mm": 161, "width_mm": 540}, True),
+        ({"x_mm": -1}, True),
+        ({"x_mm": 80, "y_mm": 61, "turn_deg": 90}, True),
+        ({"x_mm": 80, "y_mm": 61, "width_mm": 200, "turn_deg": 45}, False),
+    ],
+)
+def test_area_off_the_goods_is_found_at_each_edge_and_turned_as_it_is(place, is_off):
+    document = board()
+    document["sides"][0]["areas"][0] |= place
+    faults = unready(read_setup(document))
+    assert any("“Panel” reaches beyond the picture of “Front”." in fault for fault in faults) is is_off

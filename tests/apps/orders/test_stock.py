@@ -6,7 +6,7 @@ from django.urls import reverse
 from yenzo.apps.accounts.rights import CUSTOMER, Actor
 from yenzo.apps.catalogue.models import StockItem
 from yenzo.apps.catalogue.services.drafts import edit_draft
-from yenzo.apps.catalogue.services.products import publish_setup
+from yenzo.apps.catalogue.services.products import publish_setup, rest_products
 from yenzo.apps.catalogue.services.stock import count_stock
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import OrderError, cancel_order, place_order
@@ -67,3 +67,19 @@ def test_stock_is_counted_on_its_page(with_rope, sign_in):
     assert left() == {"ROPE": 7}
     assert seller.post(page, {"ROPE": "-1"}).status_code == 422
     assert sign_in("desk").get(page).status_code == 403
+
+
+def test_last_piece_in_stock_can_be_ordered(owner, visitor, put_in_basket, checkout_of, product):
+    count_stock(owner, {"NB-1": 1})
+    order = place_order(GUEST, checkout_of(visitor, [put_in_basket(visitor)]))
+    assert order.pk
+    assert StockItem.objects.get(sku="NB-1").pieces == 0
+
+
+def test_product_that_rests_is_not_ordered_from_a_basket(owner, visitor, put_in_basket, checkout_of, product):
+    designs = [put_in_basket(visitor)]
+    rest_products(owner, [product.pk], resting=True)
+    with pytest.raises(OrderError, match="isn't sold at the moment"):
+        place_order(GUEST, checkout_of(visitor, designs))
+    rest_products(owner, [product.pk], resting=False)
+    assert place_order(GUEST, checkout_of(visitor, designs)).pk

@@ -202,3 +202,12 @@ def test_text_of_both_directions_from_an_order_of_before_is_asked_about(setup, a
     assert not now.verdict.advice
     (read,), (typed,) = (list(one.scene.sides[0].areas[0].letterings) for one in (now, walked))
     assert read.outline != typed.outline
+
+
+def test_text_of_exactly_the_most_and_the_least_characters_is_taken(assets):
+    document = board()
+    document["fields"][0] |= {"most_characters": 4, "least_characters": 4}
+    setup = read_setup(document)
+    assert problems(setup, assets, {"name": "TERN"}) == {}
+    assert set(problems(setup, assets, {"name": "TERNS"})) == {("too_long", "name")}
+    assert set(problems(setup, assets, {"name": "TER"})) == {("too_short", "name")}

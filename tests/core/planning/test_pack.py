@@ -195,3 +195,21 @@ def test_side_sheet_is_true_to_size_and_shows_the_area_where_it_lies(assets, tmp
     assert across[0] / 2 == pytest.approx(left, abs=0.6)
     assert (across[-1] - across[0] + 1) / 2 == pytest.approx(ink.width, abs=0.8)
     assert down[0] / 2 == pytest.approx(top, abs=0.6)
+
+
+@pytest.mark.parametrize(("registration", "margin"), [(False, 0.0), (True, 8.0)])
+def test_trim_offset_is_where_the_trim_lies_in_the_page_and_the_bleed_box_is_the_page(assets, registration, margin):
+    document = board()
+    document["materials"]["methods"]["carving"]["registration"] = registration
+    pack = make_pack(made(document, assets, {"name": "Tern"}))
+    (area,) = pack.manifest.areas
+    assert area.trim_offset_mm == (2 + margin, 2 + margin)
+    name = next(name for name in area.files if name.endswith("pdf"))
+    with pikepdf.open(io.BytesIO(contents(pack)[name])) as pdf:
+        page = pdf.pages[0]
+        boxes = {
+            box: [float(edge) / 72 * 25.4 for edge in page[f"/{box}"]] for box in ("MediaBox", "BleedBox", "TrimBox")
+        }
+    assert boxes["BleedBox"] == pytest.approx(boxes["MediaBox"])
+    assert boxes["MediaBox"][2] == pytest.approx(540 + 4 + 2 * margin, abs=0.01)
+    assert boxes["TrimBox"] == pytest.approx([2 + margin, 2 + margin, 542 + margin, 100 + margin], abs=0.01)
