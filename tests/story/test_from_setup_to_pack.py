@@ -63,6 +63,7 @@ def set_up(page, tmp_path):
     mark_scale(page)
     draw_area(page)
     ask_and_place(page)
+    expect(page.locator("#tried")).to_contain_text("Tried out, ready to publish")
     page.get_by_role("button", name="Publish revision 1").click()
     expect(page.locator(".setup-said")).to_contain_text("Revision 1 is live")
 
@@ -120,6 +121,10 @@ def draw_area(page):
         settled(page)
         expect(page.locator(".strip-form").get_by_label(label, exact=True)).to_have_value(value)
     wait_until(lambda: place_of(page, "front/area-1") == [60, 80, 420, 110], what="the numbers")
+    # The workshop has many methods, and this product none yet: somebody has to say which one it is.
+    expect(page.locator(".setup-foot")).to_contain_text("Say by which method “Area 1” on “Front” is decorated")
+    page.locator(".strip-form [name=method]").select_option(label="Carving")
+    settled(page)
 
 
 def ask_and_place(page):
@@ -131,6 +136,8 @@ def ask_and_place(page):
     fill_aspect(page, "name-required-", Must_be_filled=True)
     fill_aspect(page, "name-case-", Produced="in capitals")
     fill_aspect(page, "name-places-", **{"Front / Area 1": True})
+    expect(page.locator(".sentence").first).to_contain_text("a color that nobody has picked yet")
+    fill_aspect(page, "name-paint-name", **{"Gold leaf": True})
     fill_aspect(page, "name-charge-", It_adds="An amount a character", Amount="0.50", So_many_are_free_of_charge="4")
     sentence = page.locator(".sentence").first
     expect(sentence).to_contain_text("Goes on Front / Area 1")

@@ -337,3 +337,41 @@ def test_kind_that_another_line_leans_on_is_refused_in_words(product):
     line, aspect = line_of(read_setup(document), "with_photo", ""), ASPECTS["kind"]
     with pytest.raises(DocumentError, match="never answered with yes or no"):
         saved(document, line, aspect, posted(aspect.form(line), kind="line"))
+
+
+AXES = [{"key": "edge", "name": "Edge", "values": [{"key": "rope", "name": "Rope"}, {"key": "plain", "name": "Plain"}]}]
+VARIANTS = [{"key": key, "name": key.title(), "at": {"edge": key}} for key in ("rope", "plain")]
+
+
+@pytest.mark.parametrize(
+    ("code", "said"),
+    [
+        ("@signed_in is yes", "Asked when the customer is signed in."),
+        ("@signed_in is no", "Asked when the customer is not signed in."),
+        ("@axis/edge is rope", "Asked when Edge is Rope."),
+        ("@axis/edge is_not rope", "Asked when Edge is not Rope."),
+    ],
+)
+def test_lines_and_choices_are_asked_by_sign_in_and_by_the_place_on_an_axis(code, said):
+    document = board()
+    document["offer"] |= {"axes": AXES, "variants": VARIANTS}
+    line = line_of(read_setup(document), "wood", "")
+    aspect = ASPECTS["ask-when"]
+    form = aspect.form(line)
+    assert code in dict(form.fields["test-0"].choices)
+    made = saved(document, line, aspect, posted(form, **{"test-0": code}))
+    assert words(made, "wood").endswith(said)
+    offered = ASPECTS["offered-when"]
+    made = saved(document, line, offered, posted(offered.form(line), **{"test-oak": code}))
+    assert made.field("wood").option("oak").ask_when is not None
+
+
+def test_rule_has_as_many_conditions_as_are_needed():
+    line = line_of(read_setup(board()), "wood", "")
+    aspect = ASPECTS["ask-when"]
+    form = aspect.form(line)
+    given = {f"test-{row}": "name is_not …" for row in range(9)} | {f"value-{row}": f"Tern {row}" for row in range(9)}
+    made = saved(board(), line, aspect, posted(form, **given))
+    rule = made.field("wood").ask_when
+    assert len(rule.conditions) == 9
+    assert len([name for name in aspect.form(line_of(made, "wood", "")).fields if name.startswith("test-")]) > 9

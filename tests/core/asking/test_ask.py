@@ -5,6 +5,7 @@ from hypothesis import strategies as st
 from tests.core.conftest import board, entries, upload
 from yenzo.core.asking.ask import Context, ask
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.errors import DocumentError
 from yenzo.core.pricing.amounts import Amounts
 from yenzo.core.pricing.quote import price
 
@@ -111,3 +112,24 @@ def test_choice_that_is_not_offered_counts_as_none_and_comes_back():
     assert (small.text("wood"), large.text("wood")) == ("", "oak")
     assert "wood" not in {line.key for line in price(ruled(), small, Amounts()).lines}
     assert "wood" in {line.key for line in price(ruled(), large, Amounts()).lines}
+
+
+def test_rule_looks_at_the_place_on_an_axis_of_the_chosen_variant():
+    document = board()
+    document["offer"] |= {
+        "axes": [
+            {
+                "key": "edge",
+                "name": "Edge",
+                "values": [{"key": "rope", "name": "Rope"}, {"key": "plain", "name": "Plain"}],
+            }
+        ],
+        "variants": [{"key": key, "name": key, "at": {"edge": key}} for key in ("rope", "plain")],
+    }
+    document["fields"][4]["ask_when"] = {"conditions": [{"field": "@axis/edge", "value": "rope"}]}
+    setup = read_setup(document)
+    assert "wood" in ask(setup, entries({"name": "A"}, variant="rope")).values
+    assert "wood" not in ask(setup, entries({"name": "A"}, variant="plain")).values
+    document["fields"][4]["ask_when"] = {"conditions": [{"field": "@axis/edge", "value": "silk"}]}
+    with pytest.raises(DocumentError, match="it has no value “silk”"):
+        read_setup(document)

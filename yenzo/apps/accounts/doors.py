@@ -61,6 +61,6 @@ def is_readable(request: HttpRequest) -> bool:
 
 
 def sent_number(request: HttpRequest, name: str, otherwise: int = -1) -> int:
-    """Return a whole number of a form that a page of ours filled in; `otherwise` when it isn't one."""
-    sent = request.POST.get(name, "")
+    """Return a whole number of a form, or an address, that a page of ours filled in; `otherwise` when it isn't one."""
+    sent = request.POST.get(name) or request.GET.get(name, "")
     return int(sent) if sent.isascii() and sent.isdecimal() and len(sent) <= MOST_DIGITS else otherwise

@@ -9,7 +9,7 @@ from yenzo.core.documents.entries import Adjustment, Entries, files_of
 from yenzo.core.documents.fields import AnyField, ExtraField, NoteField, Option, OptionsField, TextField
 from yenzo.core.documents.named import Names, fields_by_name, product_names
 from yenzo.core.documents.placements import AnyPlacement
-from yenzo.core.documents.rules import CATEGORY, SIGNED_IN, SKU, VARIANT, Rule, holds, read_number
+from yenzo.core.documents.rules import AXIS, CATEGORY, SIGNED_IN, SKU, VARIANT, Rule, holds, read_number
 from yenzo.core.documents.setup import Setup, index_of
 from yenzo.core.documents.values import Frozen, Key
 
@@ -79,7 +79,10 @@ class Asked(Frozen):
 
 
 def product_itself(setup: Setup, variant: str | None, key: str) -> str:
-    """Return the chosen variant, the category or the SKU of a product."""
+    """Return the chosen variant, where it stands on an axis, the category or the SKU of a product."""
+    if key.startswith(AXIS):
+        chosen = setup.offer.variant(variant)
+        return chosen.at.get(key.removeprefix(AXIS), "") if chosen else ""
     return {VARIANT: variant or "", CATEGORY: setup.offer.category, SKU: setup.offer.sku}[key]
 
 

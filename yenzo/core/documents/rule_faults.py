@@ -22,7 +22,18 @@ from yenzo.core.documents.fields import (
     YesNoField,
 )
 from yenzo.core.documents.named import fields_by_name, readable_names
-from yenzo.core.documents.rules import CATEGORY, SIGNED_IN, SKU, VARIANT, Condition, Entry, Rule, holds, read_number
+from yenzo.core.documents.rules import (
+    AXIS,
+    CATEGORY,
+    SIGNED_IN,
+    SKU,
+    VARIANT,
+    Condition,
+    Entry,
+    Rule,
+    holds,
+    read_number,
+)
 
 if TYPE_CHECKING:
     from yenzo.core.documents.setup import Setup
@@ -49,9 +60,12 @@ def find_rule_faults(setup: "Setup") -> Iterator[str]:
             if condition.field in PRODUCT_ITSELF:
                 yield from _impossible_product(setup, condition, what)
                 continue
+            if condition.field.startswith(AXIS):
+                yield from _impossible_axis(setup, condition, what)
+                continue
             other = by_key.get(condition.field)
             if other is None:
-                yield f"{what} when “{condition.field}” matches, but no field has that key."
+                yield f"{what} by a line that isn't there any more (“{condition.field}”). Please change that rule."
             elif fault := _impossible(other, condition):
                 yield f"{what} when “{other.label}” matches, but {fault}"
     yield from _circles(setup)
@@ -68,6 +82,9 @@ def subject_name(setup: "Setup", subject: str) -> str:
     field = setup.field(subject)
     if subject == SIGNED_IN:
         return SIGNED_IN_NAME
+    if subject.startswith(AXIS):
+        axis = setup.offer.axis(subject.removeprefix(AXIS))
+        return axis.name if axis else subject.removeprefix(AXIS)
     return PRODUCT_ITSELF.get(subject) or (field.label if field else subject)
 
 
@@ -95,6 +112,19 @@ def _impossible_product(setup: "Setup", condition: Condition, what: str) -> Iter
         for one in condition.values if condition.test == "one_of" else (condition.value,):
             if setup.offer.variant(str(one)) is None:
                 yield f"{what} when the variant matches, but there is no variant “{one}”."
+
+
+def _impossible_axis(setup: "Setup", condition: Condition, what: str) -> Iterator[str]:
+    key = condition.field.removeprefix(AXIS)
+    axis = setup.offer.axis(key)
+    if axis is None:
+        yield f"{what} by what variants differ in, “{key}”, but they don't differ in that any more."
+    elif condition.test not in {"is", "is_not", "one_of"} or isinstance(condition.value, bool):
+        yield f"{what} when “{axis.name}” matches; compare it by is, is not or one of."
+    else:
+        for one in condition.values if condition.test == "one_of" else (condition.value,):
+            if axis.value(one) is None:
+                yield f"{what} when “{axis.name}” matches, but it has no value “{one}”."
 
 
 def _impossible(field: AnyField, condition: Condition) -> str | None:
@@ -167,6 +197,9 @@ def _domain(setup: "Setup", key: str, conditions: list[Condition]) -> list[Entry
         return [variant.key for variant in setup.offer.variants]
     if key == SIGNED_IN:
         return [True, False]
+    if key.startswith(AXIS):
+        axis = setup.offer.axis(key.removeprefix(AXIS))
+        return [value.key for value in axis.values] if axis else [""]
     field = setup.field(key)
     named = [str(value) for condition in conditions for value in (condition.value, *condition.values)]
     if isinstance(field, YesNoField):

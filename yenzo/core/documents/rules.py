@@ -14,13 +14,17 @@ Test = Literal["is", "is_not", "one_of", "filled", "empty", "more", "less", "con
 Entry = str | bool | Files | tuple[str, ...] | Address
 # What is compared beside entries: the chosen variant, what the product itself is, and whether the customer is known.
 VARIANT, CATEGORY, SKU, SIGNED_IN = "@variant", "@category", "@sku", "@signed_in"
-Subject = Annotated[str, Field(pattern=r"^(@(variant|category|sku|signed_in)|[a-z0-9][a-z0-9_-]{0,59})$")]
+# Along an axis: the value that the chosen variant stands at.
+AXIS = "@axis/"
+Subject = Annotated[
+    str, Field(pattern=r"^(@(variant|category|sku|signed_in)|(@axis/)?[a-z0-9][a-z0-9_-]{0,59})$", max_length=70)
+]
 ValueOf = Callable[[str], Entry]
 MOST_DIGITS = 15
 
 
 class Condition(Frozen):
-    """One comparison: with the entry of another field, the variant, what the product is, or the customer.
+    """One comparison: with the entry of another field, the variant or its place on an axis, the product, the customer.
 
     An entry that is not asked is as if empty. Several of a choice have, or have not, one of its options.
     More and less compare numbers, and days written YYYY-MM-DD; nothing is more or less than an entry that is neither.

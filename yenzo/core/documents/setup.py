@@ -118,6 +118,10 @@ class Offer(Frozen):
         """Return the variant with this key, if there is one."""
         return next((variant for variant in self.variants if variant.key == key), None)
 
+    def axis(self, key: str) -> Axis | None:
+        """Return the axis with this key, if there is one."""
+        return next((axis for axis in self.axes if axis.key == key), None)
+
 
 @lru_cache(maxsize=256)
 def _indexed(by_identity: "_Identity") -> dict[str, Any]:

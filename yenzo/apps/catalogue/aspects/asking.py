@@ -17,7 +17,7 @@ from yenzo.apps.catalogue.aspects.conditions import (
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, L, Operations, SectionLine
 from yenzo.core.documents.rules import Condition, Rule
 
-ROWS = 3
+ROWS, MORE, MOST_CONDITIONS = 12, 4, 20
 MATCHES = (("all", "all of these hold"), ("any", "any of these holds"), ("none", "none of these holds"))
 INNER = "inner-"
 
@@ -77,10 +77,13 @@ def _rows(tests: list[tuple[str, str]], conditions: Sequence[Condition], prefix:
     choices = [("", "—"), *tests, *((code, code) for code in kept if code not in dict(tests))]
     what = "Inner condition" if prefix else "Condition"
     fields: dict[str, forms.Field] = {}
-    for row in range(max(ROWS, len(kept) + 1)):
+    for row in range(min(max(ROWS, len(kept) + MORE), MOST_CONDITIONS)):
         initial = kept[row] if row < len(kept) else ""
         label = f"{what} {row + 1}"
-        fields[f"{prefix}test-{row}"] = forms.ChoiceField(required=False, choices=choices, initial=initial, label=label)
+        test = forms.ChoiceField(required=False, choices=choices, initial=initial, label=label)
+        # Shown as soon as the one before it is in use.
+        test.is_next = row > len(kept)  # type: ignore[attr-defined]
+        fields[f"{prefix}test-{row}"] = test
         beside = written_beside(conditions[row], initial) if initial else ""
         fields[f"{prefix}value-{row}"] = beside_field(f"… of {label.lower()}", beside)
     return fields

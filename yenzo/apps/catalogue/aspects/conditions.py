@@ -21,7 +21,7 @@ from yenzo.core.documents.fields import (
     YesNoField,
 )
 from yenzo.core.documents.rule_faults import subject_name
-from yenzo.core.documents.rules import SIGNED_IN, VARIANT, Condition, Rule
+from yenzo.core.documents.rules import AXIS, SIGNED_IN, VARIANT, Condition, Rule
 from yenzo.core.documents.setup import Setup
 
 # What takes what is written beside it, and how it is said.
@@ -73,6 +73,10 @@ def condition_words(setup: Setup, condition: Condition) -> str:
 def _value_words(setup: Setup, subject: str, value: str) -> str:
     field = setup.field(subject)
     if field is None:
+        if subject.startswith(AXIS):
+            axis = setup.offer.axis(subject.removeprefix(AXIS))
+            stands = axis.value(value) if axis else None
+            return stands.name if stands else f"“{value}”"
         variant = setup.offer.variant(value) if subject == VARIANT else None
         return variant.name if variant else f"“{value}”"
     return f"“{value}”" if isinstance(field, TypedField) else value_name(setup, field, value)
@@ -83,6 +87,13 @@ def comparisons(setup: Setup, but: str) -> list[tuple[str, str]]:
     found = [_coded(setup, Condition(field=SIGNED_IN, value=value)) for value in (True, False)]
     for variant in setup.offer.variants:
         found += [_coded(setup, Condition(field=VARIANT, test=test, value=variant.key)) for test in ("is", "is_not")]
+    for axis in setup.offer.axes:
+        subject = f"{AXIS}{axis.key}"
+        found += [
+            _coded(setup, Condition(field=subject, test=test, value=value.key))
+            for value in axis.values
+            for test in ("is", "is_not")
+        ]
     for field in setup.fields:
         if field.key != but and not isinstance(field, HeadingField):
             found += _comparisons_with(setup, field)
@@ -147,7 +158,7 @@ def condition_of(setup: Setup, code: str, beside: str) -> dict[str, Any]:
             return {"field": key, "test": test, "values": [part.strip() for part in beside.split(",") if part.strip()]}
         return {"field": key, "test": test, "value": beside}
     value = rest[0] if rest else ""
-    is_yes_no = isinstance(setup.field(key), YesNoField)
+    is_yes_no = key == SIGNED_IN or isinstance(setup.field(key), YesNoField)
     return {"field": key, "test": test, "value": value == "yes" if is_yes_no else value}
 
 

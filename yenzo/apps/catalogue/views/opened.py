@@ -46,8 +46,9 @@ def answer_aspect(request: HttpRequest, key: str, aspect: Aspect[L], line: L, op
             form.add_error(None, error)
         else:
             return changed(request, key, operations, opened.label, refocus=opened.opener)
-    # A form that was opened earlier goes on telling of the draft that it was opened on.
-    seen = sent_number(request, "seen", Product.objects.values_list("draft_version", flat=True).get(key=key))
+    # It goes on telling of the draft that its page showed when it was opened, whatever is saved meanwhile.
+    now = Product.objects.values_list("draft_version", flat=True).get(key=key)
+    seen = sent_number(request, "seen", now)
     context = {"form": form, "aspect": aspect, "opened": replace(opened, seen=seen)}
     response = render(request, "catalogue/_aspect_form.html", context, status=REFUSED if form.is_bound else 200)
     if form.is_bound:
