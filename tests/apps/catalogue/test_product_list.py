@@ -114,3 +114,24 @@ def test_ticks_that_name_no_product_change_nothing(seller, product, sent):
     kit = {"ticked": product.pk, "do": "kit", "kit": sent}
     assert "Nothing was changed" in seller.post(reverse("catalogue:change_ticked"), kit, follow=True).content.decode()
     assert Product.objects.count() == 1
+
+
+def test_ticked_products_are_published_together_and_the_list_stays_filtered(seller, product, owner):
+    product.refresh_from_db()
+    good, bad = (duplicate_product(owner, product.pk) for _ in range(2))
+    gone = [{"do": "set", "path": ["fields", "name", "most_characters"], "value": 4}]
+    edit_draft(owner, good.pk, gone, seen_version=good.draft_version, label="x")
+    tiny = [
+        {"do": "set", "path": ["placements", "name", "most_mm"], "value": 31},
+        {"do": "set", "path": ["sides", "front", "areas", "panel", "height_mm"], "value": 20},
+    ]
+    edit_draft(owner, bad.pk, tiny, seen_version=bad.draft_version, label="x")
+    given = {"do": "publish", "ticked": [good.pk, bad.pk], "list": "state=draft&words=Bo"}
+    answer = seller.post(reverse("catalogue:change_ticked"), given, follow=True)
+    page = answer.content.decode()
+    assert answer.redirect_chain[-1][0].endswith("?state=draft&words=Bo")
+    assert "1 product published." in page
+    assert f"“{bad.name}” isn&#x27;t published:" in page
+    good.refresh_from_db()
+    bad.refresh_from_db()
+    assert (good.live.number, bad.live) == (1, None)

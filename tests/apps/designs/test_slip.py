@@ -12,6 +12,7 @@ from tests.apps.catalogue.test_aspects import kinds
 from tests.apps.conftest import looked_at
 from tests.core.conftest import board, entries, picture_bytes
 from yenzo.apps.catalogue.listing import NOUNS
+from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.materials import save_material
 from yenzo.apps.catalogue.services.products import import_product, publish_setup
 from yenzo.apps.catalogue.to_core import setup_of_revision
@@ -344,3 +345,33 @@ def test_ordering_too_early_shows_the_page_of_the_first_problem(paged, client):
     refused = client.post("/goods/paged/basket/", {"page": "looks"}).content.decode()
     assert page_in_view(refused)[0] == "words"
     assert "Please fill in “Name of the boat”." in refused
+
+
+def test_choice_that_need_not_be_made_can_be_taken_back_and_begins_with_the_sellers_words(owner, product, client):
+    product.refresh_from_db()
+    operations = [
+        {"do": "set", "path": ["fields", "wood", "prompt"], "value": "Pick your wood"},
+        {"do": "set", "path": ["fields", "wood", "shown"], "value": "list"},
+    ]
+    edit_draft(owner, product.pk, operations, seen_version=product.draft_version, label="x")
+    product.refresh_from_db()
+    publish_setup(owner, product.pk, seen_version=product.draft_version)
+    page = client.get("/goods/board/").content.decode()
+    assert '<option value="">Pick your wood</option>' in page
+    preview = client.post("/goods/board/preview/", {"entry-name": "Tern", "entry-wood": "oak"}).content.decode()
+    assert 'data-total="120.70"' in preview
+    back = client.post("/goods/board/preview/", {"entry-name": "Tern", "entry-wood": ""}).content.decode()
+    assert 'data-total="96.70"' in back
+
+
+def test_what_keeps_a_piece_from_the_basket_is_told_until_it_is_mended(product, client):
+    refused = client.post("/goods/board/basket/", {"entry-name": "", "entry-wood": "cedar"})
+    assert refused.status_code == 422
+    assert 'name="missing" value="told"' in refused.content.decode()
+    still = client.post("/goods/board/preview/", {"entry-name": "", "missing": "told"}).content.decode()
+    assert "Not yet in the basket" in still
+    mended = client.post("/goods/board/preview/", {"entry-name": "Tern", "missing": "told"}).content.decode()
+    assert "Not yet in the basket" not in mended
+    assert '<div id="blocking" hx-swap-oob="innerHTML">' in mended
+    untold = client.post("/goods/board/preview/", {"entry-name": ""}).content.decode()
+    assert "blocking" not in untold

@@ -237,3 +237,11 @@ def test_discount_that_is_rounded_to_more_than_the_price_is_found():
     rounding = {"step": "100", "way": "down"}
     document["charges"].append({"key": "more", "kind": "fixed", "field": "name", "amount": "-1", "rounding": rounding})
     assert "can push the price below zero" in find_nonsense(read_setup(document))[0]
+
+
+def test_total_alone_is_shown_where_the_seller_wants_nothing_else_seen(assets):
+    charges = [{"key": "a", "kind": "fixed", "amount": "5"}]
+    quote = priced(assets, charges, extras="none", offer={"tax_percent": "20", "taxes_included": False}).quote
+    assert [line.key for line in quote.shown_lines] == ["tax"]
+    assert str(quote.total) == "109.20"
+    assert adds_up(quote)

@@ -25,11 +25,13 @@ from yenzo.core.documents.fields import (
     AddressField,
     AnyField,
     ArtworkField,
+    ChoiceField,
     ComputedField,
     DateField,
     ExtraField,
     NoteField,
     OptionsField,
+    ReadyMadeField,
     TextField,
 )
 from yenzo.core.documents.mixing import own_color
@@ -114,6 +116,11 @@ class SlipLine:
         """Which way the writing runs in the control."""
         wanted = self.field.direction if isinstance(self.field, TextField) else "auto"
         return {"right_to_left": "rtl", "left_to_right": "ltr"}.get(wanted, "auto")
+
+    @property
+    def may_be_empty(self) -> bool:
+        """Whether what was picked can be taken back: one of a choice that needn't be made."""
+        return isinstance(self.field, ChoiceField | ReadyMadeField) and not self.field.required
 
     @property
     def own_color(self) -> str:

@@ -163,9 +163,13 @@ def build_slip(
     *,
     signed_in: bool = False,
     tells_missing: bool = False,
+    keeps_page: bool = False,
     turn: Turn = Turn(),
 ) -> Slip:
-    """Walk the spine once and lay out what shows. What is still empty is told when asked for, or of a page left."""
+    """Walk the spine once and lay out what shows. What is still empty is told when asked for, or of a page left.
+
+    Where it is told, the first page that has any of it comes into view, unless the page is kept.
+    """
     walked = walk(setup, entries, assets, context_now([setup], signed_in=signed_in))
     blocking = {item.field for item in walked.verdict.blocking}
     blocked = {setup_field.section or "" for setup_field in setup.fields if setup_field.key in blocking}
@@ -174,7 +178,7 @@ def build_slip(
     held_back = {setup_field.key for setup_field in setup.fields if (setup_field.section or "") == left}
     sections = _sections(setup, walked, entries, uploads, lambda key: tells_missing or key in held_back)
     page = turn.page if stays else turn.wanted or ""
-    if tells_missing:
+    if tells_missing and not keeps_page:
         page = next((section.key for section in sections if section.blocked), page)
     keys = [section.key for section in sections if section.is_asked]
     page = page if page in keys else (keys[0] if keys else "")

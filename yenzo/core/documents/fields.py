@@ -133,10 +133,11 @@ class OptionsField(FieldBase):
 
 
 class ChoiceField(OptionsField):
-    """A choice of one among options; without a default it begins with nothing chosen."""
+    """A choice of one among options; without a default it begins with nothing chosen, and perhaps words of its own."""
 
     kind: Literal["choice"] = "choice"
     default: Key | None = None
+    prompt: Annotated[Text, Field(max_length=120)] = ""
 
 
 class SeveralField(OptionsField):

@@ -160,7 +160,9 @@ class Form(Frozen):
 
     shown: Literal["together", "folded", "pages"] = "together"
     finish_pages: bool = Field(default=False, description="whether a page must be complete before the next one")
-    extras: Literal["rows", "sum"] = Field(default="rows", description="whether each charge shows, or their sum only")
+    extras: Literal["rows", "sum", "none"] = Field(
+        default="rows", description="whether customers see each charge, what is added in one sum, or the total alone"
+    )
 
 
 class Setup(Frozen):

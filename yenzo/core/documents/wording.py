@@ -14,6 +14,7 @@ from yenzo.core.documents.areas import Area
 from yenzo.core.documents.axes import Axis, AxisValue
 from yenzo.core.documents.charges import ChargeBase
 from yenzo.core.documents.fields import (
+    ChoiceField,
     ComputedField,
     FieldBase,
     FixedArtworkField,
@@ -46,6 +47,7 @@ READ: dict[type[BaseModel], tuple[str, ...]] = {
     NumberField: ("unit",),
     ComputedField: ("unit",),
     Pattern: ("words",),
+    ChoiceField: ("prompt",),
     Option: ("label",),
     ChargeBase: ("label",),
     Method: ("name", "done"),

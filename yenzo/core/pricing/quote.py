@@ -42,10 +42,13 @@ class Quote(Frozen):
     currency: str
     tax: Money = Decimal(0)
     tax_percent: Decimal = Decimal(0)
+    total_only: bool = False
 
     @property
     def shown_lines(self) -> tuple[QuoteLine, ...]:
-        """The rows that customers see: what isn't shown by itself stands in one sum."""
+        """The rows that customers see: what isn't shown by itself stands in one sum, or nothing but the total does."""
+        if self.total_only:
+            return tuple(line for line in self.lines if line.key == TAX)
         shown = [line for line in self.lines if line.shown]
         for per in ("piece", "line", "order"):
             hidden = [line.amount for line in self.lines if not line.shown and line.per == per]
@@ -107,6 +110,7 @@ def price(setup: Setup, asked: Asked, amounts: Amounts, around: OrderAround = AL
         currency=setup.offer.currency,
         tax=tax,
         tax_percent=percent,
+        total_only=setup.form.extras == "none",
     )
 
 

@@ -90,5 +90,5 @@ window.addEventListener("pageshow", () => {
 const summary = document.querySelector("[data-focus-first]");
 if (summary) {
   const line = document.querySelector(summary.querySelector("a[href^='#line-']")?.getAttribute("href") ?? "#nothing");
-  (line?.querySelector("input:not([type=hidden]), textarea, select, button") ?? summary).focus();
+  (line?.querySelector("input:not([type=hidden]), textarea, select, button") ?? summary.querySelector(".summary"))?.focus();
 }

@@ -75,6 +75,17 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   }
 });
 
+// A control is marked as wrong as long as something wrong is said of it.
+document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
+  const key = detail.target.id?.startsWith("said-") ? detail.target.id.slice("said-".length) : null;
+  if (key === null) return;
+  const isWrong = Boolean(detail.target.querySelector(".problem"));
+  for (const control of document.querySelectorAll(`#entry-${CSS.escape(key)}`)) {
+    if (isWrong) control.setAttribute("aria-invalid", "true");
+    else control.removeAttribute("aria-invalid");
+  }
+});
+
 // Which sections are shown is Python's to say; it comes with the state of the slip.
 document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   if (detail.target.id !== "slip-state") return;

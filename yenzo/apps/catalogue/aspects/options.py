@@ -4,7 +4,7 @@ from typing import Any
 
 from django import forms
 
-from yenzo.apps.accounts.fields import LinesField
+from yenzo.apps.accounts.fields import LineField, LinesField
 from yenzo.apps.catalogue.aspects.choosing import MOST_NAMED, dropped_amounts, lost_amounts, possibilities
 from yenzo.apps.catalogue.aspects.conditions import (
     beside_field,
@@ -16,7 +16,7 @@ from yenzo.apps.catalogue.aspects.conditions import (
 )
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.fields import Option, OptionsField, SeveralField
+from yenzo.core.documents.fields import ChoiceField, Option, OptionsField, SeveralField
 from yenzo.core.documents.reading import dump_part
 from yenzo.core.documents.renaming import named_before
 
@@ -98,7 +98,9 @@ class LooksAspect(Aspect):
         assert isinstance(line.field, OptionsField)
         pictures = sum(option.picture is not None for option in line.field.options)
         said = [SHOWN[line.field.shown]]
-        return joined(said + ([counted(pictures, "picture")] if pictures else []), "with")
+        said = [joined(said + ([counted(pictures, "picture")] if pictures else []), "with")]
+        prompt = getattr(line.field, "prompt", "")
+        return joined(said + ([f"beginning with “{prompt}”"] if prompt else []), "and")
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, OptionsField)
@@ -106,6 +108,13 @@ class LooksAspect(Aspect):
         fields: dict[str, forms.Field] = {
             "shown": forms.ChoiceField(choices=shown, initial=line.field.shown, label="Shown as")
         }
+        if isinstance(line.field, ChoiceField):
+            fields["prompt"] = LineField(
+                required=False,
+                max_length=120,
+                initial=line.field.prompt,
+                label="Words that it begins with, until something is chosen",
+            )
         for option in line.field.options:
             fields[f"swatch-{option.key}"] = forms.RegexField(
                 r"^#[0-9a-fA-F]{6}$",
@@ -123,6 +132,8 @@ class LooksAspect(Aspect):
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         assert isinstance(line.field, OptionsField)
         looks = [line.set("shown", given["shown"])]
+        if "prompt" in given:
+            looks.append(line.set("prompt", given["prompt"] or None))
         for option in line.field.options:
             looks.append(_set_option(line, option, "swatch", given[f"swatch-{option.key}"] or None))
             if given.get(f"bare-{option.key}"):

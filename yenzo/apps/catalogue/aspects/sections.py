@@ -62,12 +62,13 @@ class ShownAspect(Aspect[WholeForm]):
 
 class ExtrasAspect(Aspect[WholeForm]):
     key, heading = "extras", "What do customers see of the price?"
+    WAYS = (("rows", "each charge by itself"), ("sum", "what is added in one sum"), ("none", "the total alone"))
 
     def words(self, line: WholeForm) -> str:
-        return "each charge by itself" if line.setup.form.extras == "rows" else "what is added in one sum"
+        return dict(self.WAYS)[line.setup.form.extras]
 
     def form_fields(self, line: WholeForm) -> dict[str, forms.Field]:
-        choices = [("rows", "Each charge by itself"), ("sum", "What is added in one sum")]
+        choices = [(way, words.capitalize()) for way, words in self.WAYS]
         return {"extras": forms.ChoiceField(choices=choices, initial=line.setup.form.extras, label="Customers see")}
 
     def operations(self, line: WholeForm, given: dict[str, Any]) -> Operations:

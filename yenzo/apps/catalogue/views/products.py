@@ -6,12 +6,13 @@ from django.conf import settings
 from django.contrib import messages
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.core.paginator import Paginator
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.gates import staff_page
-from yenzo.apps.accounts.rights import SELLERS, actor_of
+from yenzo.apps.accounts.rights import SELLERS, Actor, actor_of
 from yenzo.apps.catalogue.first_steps import first_steps
 from yenzo.apps.catalogue.forms import NewProductForm
 from yenzo.apps.catalogue.listing import list_rows
@@ -21,13 +22,14 @@ from yenzo.apps.catalogue.services.products import (
     add_goods_picture,
     create_product,
     duplicate_product,
+    publish_setup,
     rest_products,
     set_category,
 )
 from yenzo.core.errors import ArtworkError, DocumentError
 
 MOST_DIGITS = 10
-PRODUCTS_A_PAGE = 50
+PRODUCTS_A_PAGE, MOST_QUERY = 50, 500
 STATES = (("", "All"), ("live", "Live"), ("changed", "Changed since"), ("draft", "Drafts"), ("resting", "Resting"))
 
 
@@ -69,7 +71,7 @@ def change_ticked(request: HttpRequest) -> HttpResponse:
             count = set_category(actor, ticked, category)
         except DocumentError as error:
             messages.error(request, error.message)
-            return redirect("catalogue:products")
+            return _back_to_list(request)
         said = (
             f"{_products(count)} put in the category “{category}”." if category else f"{_products(count)} without one."
         )
@@ -80,12 +82,35 @@ def change_ticked(request: HttpRequest) -> HttpResponse:
         said = (
             f"{_products(attach_kit(actor, kit.pk, ticked))} with the kit “{kit.name}”. Publish to show it in the shop."
         )
+    elif what == "publish":
+        said = _published(request, actor, ticked)
     elif what == "duplicate":
         said = f"Made: {', '.join(f'“{duplicate_product(actor, pk).name}”' for pk in ticked)}."
     else:
         said = "Nothing was changed."
-    messages.success(request, said)
-    return redirect("catalogue:products")
+    if said:
+        messages.success(request, said)
+    return _back_to_list(request)
+
+
+def _published(request: HttpRequest, actor: Actor, ticked: list[int]) -> str:
+    """Publish products one by one; what can't be is told by name, with why, and keeps none of the others."""
+    count = 0
+    for product in Product.objects.filter(pk__in=ticked).order_by("name"):
+        try:
+            publish_setup(actor, product.pk, seen_version=product.draft_version)
+        except DocumentError as error:
+            messages.error(request, f"“{product.name}” isn't published: {error.message}")
+        else:
+            count += 1
+    return f"{_products(count)} published." if count else ""
+
+
+def _back_to_list(request: HttpRequest) -> HttpResponse:
+    """Go back to the list as it was filtered."""
+    wanted = QueryDict(request.POST.get("list", "")[:MOST_QUERY]).urlencode()
+    address = reverse("catalogue:products")
+    return redirect(f"{address}?{wanted}" if wanted else address)
 
 
 def _products(count: int) -> str:

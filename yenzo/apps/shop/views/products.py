@@ -73,8 +73,13 @@ def refresh(request: HttpRequest, key: str) -> HttpResponse:
     """Answer a keystroke: only what changed. Writes nothing."""
     if not may_go_on(request, "preview"):
         return HttpResponse(gettext("Too many changes in a short time; wait a moment."), status=TOO_MANY)
-    slip, _ = _slip_of_form(request, _live(key))
-    return render(request, "designs/_refresh.html", refresh_context(slip, request.POST))
+    # Whoever was told what is missing goes on being told, until it is there.
+    is_told = request.POST.get("missing") == "told"
+    slip, _ = _slip_of_form(request, _live(key), tells_missing=is_told, keeps_page=True)
+    context = {**refresh_context(slip, request.POST), "tells_missing": is_told}
+    if is_told:
+        context["blocking"] = list(slip.verdict.blocking)
+    return render(request, "designs/_refresh.html", context)
 
 
 @require_POST
@@ -124,6 +129,7 @@ def _page(
         "design": design,
         "refresh_address": reverse("shop:refresh", args=[product.key]),
         "blocking": list(slip.verdict.blocking) if status != 200 else [],
+        "tells_missing": status != 200,
         "trouble": trouble,
         "before": _before(request, product, design),
     }
@@ -137,7 +143,9 @@ def _before(request: HttpRequest, product: Product, design: Design | None) -> An
     return walk_design(design, StoredAssets(), signed_in=is_signed_in(request)).quote
 
 
-def _slip_of_form(request: HttpRequest, product: Product, *, tells_missing: bool = False) -> tuple[Slip, Uploads]:
+def _slip_of_form(
+    request: HttpRequest, product: Product, *, tells_missing: bool = False, keeps_page: bool = False
+) -> tuple[Slip, Uploads]:
     assert product.live is not None
     setup = shop_setup(product.live)
     uploads = uploads_of_form(setup, request.POST, known_visitor(request))
@@ -150,6 +158,7 @@ def _slip_of_form(request: HttpRequest, product: Product, *, tells_missing: bool
         uploads,
         signed_in=is_signed_in(request),
         tells_missing=tells_missing,
+        keeps_page=keeps_page,
         turn=turn,
     )
     return slip, uploads
