@@ -11,15 +11,15 @@ PAGE = "/workshop/products/board/price/"
 def test_costs_are_kept_and_give_a_price_that_can_be_taken(sign_in, product):
     seller = sign_in("seller")
     assert "For a margin of 0 % ask" in seller.get(PAGE).content.decode()
-    given = {"blank": "14", "margin_percent": "40", "hourly_rate": "60", "finish.minutes": "30"}
+    given = {"blank": "17.10", "margin_percent": "43", "hourly_rate": "60", "finish.minutes": "30"}
     assert seller.post(PAGE, given).url == PAGE
     page = seller.get(PAGE).content.decode()
-    assert "£23.33" in page
+    assert "£30.00" in page
     assert "costs more than it earns" in page
     assert "not in the sample entries" in page
     seller.post(f"{PAGE}use/")
     product.refresh_from_db()
-    assert product.draft["offer"]["base_price"] == "23.33"
+    assert product.draft["offer"]["base_price"] == "30.00"
     assert Costs.model_validate(product.costs).extras["finish"].minutes == Decimal(30)
     assert "costs" not in product.draft
 

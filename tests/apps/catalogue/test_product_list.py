@@ -135,3 +135,11 @@ def test_ticked_products_are_published_together_and_the_list_stays_filtered(sell
     good.refresh_from_db()
     bad.refresh_from_db()
     assert (good.live.number, bad.live) == (1, None)
+
+
+def test_ticked_drafts_are_deleted_and_what_was_published_stays(seller, product, owner):
+    copy = duplicate_product(owner, product.pk)
+    given = {"do": "delete", "ticked": [copy.pk, product.pk]}
+    page = seller.post(reverse("catalogue:change_ticked"), given, follow=True).content.decode()
+    assert "1 product deleted. 1 product kept: what was published once stays." in page
+    assert list(Product.objects.values_list("pk", flat=True)) == [product.pk]

@@ -132,3 +132,20 @@ def test_variants_with_something_of_their_own_go_only_when_that_is_meant(seller,
     assert len(names(product)) == 4
     seller.post(f"{BASE}/axes/", {**fewer, "sure": "on"})
     assert names(product) == ["Small, Cedar", "Large, Cedar"]
+
+
+def test_prices_are_given_by_the_value_for_all_variants_at_once(seller, product):
+    seller.post(f"{BASE}/axes/", AXES)
+    axes = offer(product)["axes"]
+    field = {value["name"]: f"{axis['key']}/{value['key']}" for axis in axes for value in axis["values"]}
+    given = {field["Small"]: "0", field["Large"]: "12", field["Cedar"]: "", field["Oak"]: "7.50"}
+    assert seller.post(f"{BASE}/axes/prices/", given).status_code == 302
+    prices = {one["name"]: one.get("price_difference", "0") for one in offer(product)["variants"]}
+    assert prices == {"Small, Cedar": "0", "Small, Oak": "7.50", "Large, Cedar": "12", "Large, Oak": "19.50"}
+    page = seller.get(f"{BASE}/variants/").content.decode()
+    assert 'value="7.50"' in page
+    assert "prices of their own" not in page
+    own = next(one["key"] for one in offer(product)["variants"] if one["name"] == "Large, Oak")
+    seller.post(f"{BASE}/variants/{own}/", {"name": "Large, Oak", "price_difference": "25", "swatch": "#aa8844"})
+    assert "Some have prices of their own now" in seller.get(f"{BASE}/variants/").content.decode()
+    assert seller.post(f"{BASE}/axes/prices/", {field["Large"]: "much"}).status_code == 422

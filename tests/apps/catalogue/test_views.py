@@ -1,3 +1,4 @@
+import html
 import json
 
 import pytest
@@ -113,7 +114,10 @@ def test_lines_are_added_moved_copied_and_removed(seller, product):
 def test_line_that_others_lean_on_is_kept_and_the_page_says_why(seller, product):
     answer = seller.post(f"{BASE}lines/with_photo/remove/")
     assert answer.status_code == 422
-    assert "“Photo” is asked when “with_photo” matches, but no field has that key." in answer.content.decode()
+    assert (
+        "“Photo” is asked by a line that isn't there any more (“with_photo”). Please change that rule."
+        in html.unescape(answer.content.decode())
+    )
     assert "with_photo" in [field["key"] for field in draft_of(product)["fields"]]
 
 
@@ -210,3 +214,33 @@ def test_side_goes_only_when_that_is_meant(seller, product):
     assert draft_of(product)["sides"]
     seller.post(f"{BASE}sides/front/remove/", {"sure": "on"})
     assert not draft_of(product).get("sides")
+
+
+def test_emptied_price_is_refused_in_the_place_of_its_own_form(seller, product):
+    given = {"name": "Board", "base_price": "", "sku": "", "category": "", "story": ""}
+    answer = seller.post(f"{BASE}offer/", given)
+    assert (answer.status_code, answer["HX-Retarget"]) == (422, "#offer-form > .open-form")
+    assert answer.content.decode().count("<form") == 1
+
+
+def test_telephone_number_can_be_put_on_the_goods(seller, product):
+    seller.post(f"{BASE}lines/", {"label": "Ring here", "kind": "phone"})
+    seller.post(f"{BASE}lines/ring-here/places/", {"areas": ["front/photo"], "seen": "1"})
+    placed = [one for one in draft_of(product)["placements"] if one["field"] == "ring-here"]
+    assert [(one["kind"], one["area"]) for one in placed] == [("line", "photo")]
+
+
+@pytest.mark.parametrize(
+    ("address", "given", "said"),
+    [
+        ("areas/front/panel/", {"safe_mm": 60}, "a safe margin of 60 mm leaves nothing of the area “Panel”"),
+        ("lines/wood/kind/", {"kind": "line"}, "Wood"),
+        ("lines/with_photo/remove/", {}, "“Photo” is asked by a line that isn't there any more"),
+    ],
+)
+def test_refusals_speak_of_names_and_never_of_documents(seller, product, address, given, said):
+    numbers = {"name": "Panel", "x_mm": 80, "y_mm": 38, "width_mm": 540, "height_mm": 98, "safe_mm": 4, "turn_deg": 0}
+    numbers |= {"bleed_mm": 2, "dpi": 100, "method": "carving", "selected": "front/panel", "seen": "0"}
+    page = html.unescape(seller.post(f"{BASE}{address}", {**numbers, **given}).content.decode())
+    assert "set-up document" not in page
+    assert said in page

@@ -359,9 +359,9 @@ def test_choice_that_need_not_be_made_can_be_taken_back_and_begins_with_the_sell
     page = client.get("/goods/board/").content.decode()
     assert '<option value="">Pick your wood</option>' in page
     preview = client.post("/goods/board/preview/", {"entry-name": "Tern", "entry-wood": "oak"}).content.decode()
-    assert 'data-total="120.70"' in preview
+    assert 'data-total="119.50"' in preview
     back = client.post("/goods/board/preview/", {"entry-name": "Tern", "entry-wood": ""}).content.decode()
-    assert 'data-total="96.70"' in back
+    assert 'data-total="95.50"' in back
 
 
 def test_what_keeps_a_piece_from_the_basket_is_told_until_it_is_mended(product, client):

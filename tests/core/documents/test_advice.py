@@ -28,7 +28,7 @@ def test_flat_charge_on_a_line_that_is_always_needed_belongs_into_the_base_price
 @pytest.mark.parametrize(
     ("field", "is_told"),
     [
-        ({"label": "Motto (four words at most)"}, True),
+        ({"label": "Motto (three words at most)"}, True),
         ({"label": "Motto", "help": "Up to 20 characters"}, True),
         ({"label": "Motto", "hint": "max. 12 letters", "most_characters": 12}, False),
         ({"label": "Motto", "help": "no more than 2 words", "most_words": 2}, False),

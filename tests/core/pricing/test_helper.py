@@ -10,8 +10,8 @@ from pydantic import ValidationError
 from yenzo.core.pricing.helper import Costs, margin_of, margin_of_extra
 
 
-def test_fourteen_at_forty_percent_is_twenty_three_thirty_three():
-    assert Costs(blank="14", margin_percent="40").price == Decimal("23.33")
+def test_price_leaves_the_wanted_share_of_itself():
+    assert Costs(blank="17.10", margin_percent="43").price == Decimal("30.00")
 
 
 def test_every_cost_counts_once():

@@ -54,6 +54,7 @@ urlpatterns = [
     path("<slug:key>/sides/<slug:side_key>/remove/", sides.remove_side, name="remove_side"),
     path("<slug:key>/variants/", variants.variants, name="variants"),
     path("<slug:key>/axes/", variants.axes, name="axes"),
+    path("<slug:key>/axes/prices/", variants.axis_prices, name="axis_prices"),
     path("<slug:key>/axes/make/", variants.make_variant, name="make_variant"),
     path("<slug:key>/variants/<slug:variant_key>/", variants.edit_variant, name="variant"),
     path("<slug:key>/variants/<slug:variant_key>/size/", variants.size_variant, name="size_variant"),

@@ -360,6 +360,9 @@ PRODUCED = (
     ComputedField,
     DateField,
     AddressField,
+    EmailField,
+    PhoneField,
+    LinkField,
 )
 # What can land there as artwork, and what nobody is asked for.
 DRAWN = (ArtworkField, FixedArtworkField, ReadyMadeField)

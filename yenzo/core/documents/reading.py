@@ -1,6 +1,7 @@
 """Reading documents: bytes or JSON values come in, typed documents or errors in words go out."""
 
 import json
+from collections.abc import Iterator
 from typing import Any, TypeVar
 
 from pydantic import BaseModel, ValidationError
@@ -36,6 +37,10 @@ def dump_part(part: BaseModel) -> dict[str, Any]:
     return values
 
 
+# What people call a part of a document.
+NAMED_BY = ("label", "name", "title")
+
+
 def explain(error: ValidationError) -> str:
     """Return what a document got wrong in words: where, and what is the matter."""
     faults = []
@@ -45,6 +50,38 @@ def explain(error: ValidationError) -> str:
         faults.append(f"{place}: {said}" if place else said)
     more = error.error_count() - len(faults)
     return "; ".join(faults) + (f" (and {more} more)" if more > 0 else "")
+
+
+def in_words(error: DocumentError, document: dict[str, Any]) -> str:
+    """Return why a document can't be used as its seller would say it, its parts by the names that they were given."""
+    cause = error.__cause__
+    if not isinstance(cause, ValidationError):
+        return error.message
+    said = []
+    for detail in cause.errors(include_url=False)[:MOST_FAULTS_NAMED]:
+        named = " / ".join(_named(document, detail["loc"]))
+        words = detail["msg"].removeprefix("Value error, ")
+        said.append(f"{named}: {words}" if named else words)
+    return " ".join(word if word.endswith((".", "!", "?")) else f"{word}." for word in said)
+
+
+def _named(document: Any, place: tuple[str | int, ...]) -> Iterator[str]:
+    """Yield the names of the parts on the way to a place; what has none is told by what it is."""
+    part = document
+    for step in place:
+        if isinstance(part, list) and isinstance(step, int) and step < len(part):
+            part = part[step]
+            name = (
+                next((part[key] for key in ("label", "name", "title") if part.get(key)), "")
+                if isinstance(part, dict)
+                else ""
+            )
+            if name:
+                yield str(name)
+        elif isinstance(part, dict) and step in part:
+            part = part[step]
+            if not isinstance(part, list | dict):
+                yield str(step).replace("_mm", "").replace("_", " ")
 
 
 def _read(model: type[Model], data: bytes | str | dict[str, Any], what: str) -> Model:

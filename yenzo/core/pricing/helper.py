@@ -58,7 +58,7 @@ class Costs(Frozen):
 
     @property
     def price(self) -> Decimal:
-        """The price to ask: 14 with a margin of 40 % is 23.33."""
+        """The price to ask: 17.10 with a margin of 43 % is 30.00."""
         paid = self.cost / (1 - (self.fee_percent + self.margin_percent) / 100)
         return (paid / (1 - self.discount_percent / 100)).quantize(CENT, ROUND_HALF_UP)
 

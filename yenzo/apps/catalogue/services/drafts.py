@@ -11,7 +11,7 @@ from yenzo.apps.catalogue.models.products import MOST_IN_A_CATEGORY
 from yenzo.apps.catalogue.to_core import with_materials
 from yenzo.core.documents.edits import OPERATIONS, Operation, SetValue, apply_operations, value_at
 from yenzo.core.documents.faults import find_nonsense
-from yenzo.core.documents.reading import read_setup
+from yenzo.core.documents.reading import in_words, read_setup
 from yenzo.core.documents.renaming import followed_wording
 from yenzo.core.errors import DocumentError
 
@@ -87,7 +87,10 @@ def redo_edit(actor: Actor, product_id: int) -> str:
 def _apply(product: Product, operations: tuple[Operation, ...]) -> tuple[Operation, ...]:
     """Change the draft of a locked product; return the way back. The changed draft must be a readable set-up."""
     changed, back = apply_operations(product.draft, operations)
-    setup = read_setup(with_materials(changed))
+    try:
+        setup = read_setup(with_materials(changed))
+    except DocumentError as error:
+        raise DocumentError(error.code, product.key, in_words(error, changed)) from error
     is_priced = not product.is_kit
     nonsense = set(find_nonsense(setup, is_priced=is_priced))
     # Only what this edit brings is refused: a draft that makes no sense already can still be mended step by step.
@@ -105,7 +108,11 @@ def _translations_along(product: Product, operations: tuple[Operation, ...]) -> 
     if not product.draft.get("wording"):
         return ()
     before = read_setup(with_materials(product.draft))
-    after = read_setup(with_materials(apply_operations(product.draft, operations)[0]))
+    try:
+        after = read_setup(with_materials(apply_operations(product.draft, operations)[0]))
+    except DocumentError:
+        # Refused in words when it is applied.
+        return ()
     followed = followed_wording(before, after)
     return tuple(SetValue(path=("wording", language), value=known) for language, known in followed.items())
 

@@ -83,6 +83,17 @@ def duplicate_product(actor: Actor, product_id: int) -> Product:  # noqa: ARG001
 
 
 @service(*SELLERS)
+def delete_drafts(actor: Actor, product_ids: Sequence[int]) -> int:  # noqa: ARG001
+    """Delete products that were never published, for good; return how many. What was ever published stays."""
+    with transaction.atomic():
+        ticked = Product.objects.select_for_update(of=("self",)).filter(pk__in=product_ids, live__isnull=True)
+        drafts = [draft for draft in ticked if not draft.revisions.exists()]
+        for draft in drafts:
+            draft.delete()
+    return len(drafts)
+
+
+@service(*SELLERS)
 def save_costs(actor: Actor, product_id: int, costs: Costs) -> None:  # noqa: ARG001
     """Keep what a product costs the workshop; no draft or revision has it."""
     document = costs.model_dump(mode="json", exclude_defaults=True)

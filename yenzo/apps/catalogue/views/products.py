@@ -21,6 +21,7 @@ from yenzo.apps.catalogue.services.kits import attach_kit
 from yenzo.apps.catalogue.services.products import (
     add_goods_picture,
     create_product,
+    delete_drafts,
     duplicate_product,
     publish_setup,
     rest_products,
@@ -81,6 +82,12 @@ def change_ticked(request: HttpRequest) -> HttpResponse:
     elif what == "kit" and kit is not None:
         said = (
             f"{_products(attach_kit(actor, kit.pk, ticked))} with the kit “{kit.name}”. Publish to show it in the shop."
+        )
+    elif what == "delete":
+        count = delete_drafts(actor, ticked)
+        kept = len(ticked) - count
+        said = f"{_products(count)} deleted." + (
+            f" {_products(kept)} kept: what was published once stays." if kept else ""
         )
     elif what == "publish":
         said = _published(request, actor, ticked)

@@ -281,7 +281,11 @@ def offer(request: HttpRequest, key: str) -> HttpResponse:
             ]
             return changed(request, key, operations, "Name and price")
     status = 422 if form.is_bound else 200
-    return render(request, "catalogue/_offer_form.html", {"form": form, "product": product}, status=status)
+    response = render(request, "catalogue/_offer_form.html", {"form": form, "product": product}, status=status)
+    if form.is_bound:
+        # The refused form takes its own place, and not that of the whole set-up.
+        response["HX-Retarget"], response["HX-Reswap"] = "#offer-form > .open-form", "outerHTML"
+    return response
 
 
 def _offered(value: Any) -> Any:

@@ -11,6 +11,7 @@ from django.views.decorators.http import require_POST
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.catalogue.axes import AxesForm, not_made
+from yenzo.apps.catalogue.axis_prices import AxisPricesForm, prices_by_value
 from yenzo.apps.catalogue.forms import VariantForm
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.sizes import VariantSizeForm
@@ -61,6 +62,24 @@ def axes(request: HttpRequest, key: str) -> HttpResponse:
 
 @staff_page(*SELLERS)
 @require_POST
+def axis_prices(request: HttpRequest, key: str) -> HttpResponse:
+    """Give every variant the price that its values add up to."""
+    product = get_object_or_404(Product, key=key)
+    setup = setup_of_draft(product)
+    form = AxisPricesForm(setup.offer, request.POST)
+    if form.is_valid():
+        try:
+            edit(request, product, form.operations(), "Prices by what variants differ in")
+        except DocumentError as error:
+            form.add_error(None, error.message)
+        else:
+            return redirect("catalogue:variants", key)
+    variant_form = _variant_form(request, setup, is_sent=False)
+    return _page(request, product, setup, variant_form, AxesForm(setup.offer), form)
+
+
+@staff_page(*SELLERS)
+@require_POST
 def make_variant(request: HttpRequest, key: str) -> HttpResponse:
     """Make a combination of values that had no variant."""
     product = get_object_or_404(Product, key=key)
@@ -76,16 +95,26 @@ def make_variant(request: HttpRequest, key: str) -> HttpResponse:
     return redirect("catalogue:variants", key)
 
 
-def _page(request: HttpRequest, product: Product, setup: Setup, form: forms.Form, axes_form: AxesForm) -> HttpResponse:
+def _page(
+    request: HttpRequest,
+    product: Product,
+    setup: Setup,
+    form: forms.Form,
+    axes_form: AxesForm,
+    prices_form: AxisPricesForm | None = None,
+) -> HttpResponse:
+    prices = prices_form or AxisPricesForm(setup.offer)
     context = {
         "form": form,
         "axes_form": axes_form,
+        "prices_form": prices,
+        "has_own_prices": bool(setup.offer.axes) and prices_by_value(setup.offer) is None,
         "not_made": not_made(setup.offer),
         "product": product,
         "setup": setup,
         "section": "products",
     }
-    is_refused = form.is_bound or axes_form.is_bound
+    is_refused = form.is_bound or axes_form.is_bound or prices.is_bound
     return render(request, "catalogue/variants.html", context, status=422 if is_refused else 200)
 
 
