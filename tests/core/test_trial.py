@@ -9,7 +9,7 @@ from tests.core.conftest import board
 from yenzo.core.cli import SHIPPED_TYPEFACES
 from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.reading import read_setup
-from yenzo.core.trial import cases, find_troubles
+from yenzo.core.trial import cases, find_troubles, least_price
 
 
 def troubles(document, assets):
@@ -111,3 +111,33 @@ def test_every_variant_is_tried(assets):
 def test_every_demo_product_can_be_ordered(folder):
     assets = FolderAssets([folder / "assets", folder, SHIPPED_TYPEFACES])
     assert blocking(json.loads((folder / "setup.json").read_text()), assets) == []
+
+
+@pytest.mark.parametrize(
+    ("change", "least"),
+    [
+        ({}, "86.00"),
+        (
+            {
+                "variants": [
+                    {"key": "a", "name": "A", "price_difference": "5"},
+                    {"key": "b", "name": "B", "price_difference": "-4"},
+                ]
+            },
+            "82.00",
+        ),
+    ],
+)
+def test_least_price_is_that_of_a_piece_with_nothing_that_need_not_be(assets, change, least):
+    document = board()
+    document["offer"] |= change
+    assert str(least_price(read_setup(document), assets)) == least
+
+
+def test_least_price_counts_what_every_piece_costs_at_least(assets):
+    document = board()
+    document["charges"] += [
+        {"key": "saw", "kind": "per_character", "field": "name", "amount": "0.10", "least": "3"},
+        {"key": "pack", "kind": "fixed", "amount": "2"},
+    ]
+    assert str(least_price(read_setup(document), assets)) == "91.00"

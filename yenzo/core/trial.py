@@ -16,8 +16,17 @@ from yenzo.core.asking.kinds import kind_of
 from yenzo.core.asking.kinds.measured import is_closed, read_day
 from yenzo.core.asking.texts import not_allowed
 from yenzo.core.documents.assets import Assets
+from yenzo.core.documents.charges import ChoiceCharge
 from yenzo.core.documents.entries import Entries, Files, RawValue, UploadedFile
-from yenzo.core.documents.fields import AnyField, ArtworkField, DateField, ParagraphField, TextField, YesNoField
+from yenzo.core.documents.fields import (
+    AnyField,
+    ArtworkField,
+    DateField,
+    ParagraphField,
+    SeveralField,
+    TextField,
+    YesNoField,
+)
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
 from yenzo.core.pricing.charging import Charged
@@ -78,7 +87,25 @@ def least_price(setup: Setup, assets: Assets) -> Decimal:
         for field in setup.fields
         if (value := entries.values.get(field.key)) is not None and _is_kept(setup, field, needed)
     }
+    values |= _cheapest_choices(setup)
     return walk(setup, entries.model_copy(update={"values": values}), stood_in).quote.each
+
+
+def _cheapest_choices(setup: Setup) -> dict[str, RawValue]:
+    """Return what costs least of each choice that its possibilities are charged for."""
+    found: dict[str, RawValue] = {}
+    for charge in setup.charges:
+        field = setup.field(charge.field or "") if isinstance(charge, ChoiceCharge) else None
+        if field is None or isinstance(field, SeveralField) or not isinstance(charge, ChoiceCharge):
+            continue
+        offered = [key for key in kind_of(field).worst(field, setup) if isinstance(key, str)]
+        if offered:
+            found[field.key] = _cheapest(charge, offered)
+    return found
+
+
+def _cheapest(charge: ChoiceCharge, offered: list[str]) -> str:
+    return min(offered, key=lambda key: charge.amounts.get(key, Decimal(0)))
 
 
 def _is_kept(setup: Setup, field: AnyField, asked: Asked) -> bool:

@@ -71,13 +71,8 @@ def _named(document: Any, place: tuple[str | int, ...]) -> Iterator[str]:
     for step in place:
         if isinstance(part, list) and isinstance(step, int) and step < len(part):
             part = part[step]
-            name = (
-                next((part[key] for key in ("label", "name", "title") if part.get(key)), "")
-                if isinstance(part, dict)
-                else ""
-            )
-            if name:
-                yield str(name)
+            names = [part[key] for key in NAMED_BY if part.get(key)] if isinstance(part, dict) else []
+            yield from names[:1]
         elif isinstance(part, dict) and step in part:
             part = part[step]
             if not isinstance(part, list | dict):
