@@ -70,7 +70,7 @@ class Installation:
             "TRUSTED_PROXIES": "1",
             "YENZO_MODE": "practice",
             "SECRET_KEY": secrets.token_urlsafe(48),
-            "STATIC_STORAGE": "whitenoise.storage.CompressedManifestStaticFilesStorage",
+            "STATIC_STORAGE": "yenzo.config.static_files.NamedByContent",
             **settings,
         }
         self.processes: list[subprocess.Popen[bytes]] = []

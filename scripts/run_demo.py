@@ -159,7 +159,7 @@ def _environment(database_url: str, site: str, folder: Path) -> None:
         TRUSTED_PROXIES="1",
         FILES_ROOT=str(folder / "files"),
         STATIC_ROOT=str(folder / "static"),
-        STATIC_STORAGE="whitenoise.storage.CompressedManifestStaticFilesStorage",
+        STATIC_STORAGE="yenzo.config.static_files.NamedByContent",
         DJANGO_SETTINGS_MODULE="yenzo.config.settings",
     )
 

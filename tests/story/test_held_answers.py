@@ -146,9 +146,13 @@ def test_line_that_is_added_and_a_revision_that_is_published_wait_for_a_save_tha
     held = Held(page, "**/lines/name/limit/**")
     page.locator(".open-form").get_by_role("button", name="Save").click()
     held.wait_for_one()
+    page.get_by_label("Ask for").fill("Gift card")
+    page.get_by_role("button", name="Add line").click()
     page.locator("#publish").click()
     held.let_go()
+    # Both wait, and go one after the other.
     expect(page.locator(".setup-said")).to_contain_text("is live")
+    expect(page.locator(".sentence").last).to_contain_text("Gift card — a line of text")
     expect(page.locator("#value-name-limit-")).to_contain_text("14")
 
 

@@ -6,25 +6,31 @@ import { say } from "./page.js";
 let dragged = null;
 
 // A change that is made while another one is under way waits for it: it is of the draft that comes of that.
-let isChanging = false, waiting = null;
+let isChanging = false, waiting = [];
 const changes = ({ elt, verb, requestConfig }) => (verb ?? requestConfig?.verb) === "post" && Boolean(elt.closest?.("#setup"));
 
 document.addEventListener("htmx:confirm", (event) => {
   const { elt } = event.detail;
-  if (!isChanging || !changes(event.detail)) return;
+  const address = elt.getAttribute?.("hx-post");
+  if (!isChanging || !address || !changes(event.detail)) return;
   event.preventDefault();
-  waiting = `[hx-post="${CSS.escape(elt.getAttribute("hx-post"))}"]`;
+  const selector = `[hx-post="${CSS.escape(address)}"]`;
+  if (!waiting.includes(selector)) waiting.push(selector);
 });
 document.addEventListener("htmx:beforeRequest", ({ detail }) => { if (changes(detail)) isChanging = true; });
 document.addEventListener("htmx:afterRequest", ({ detail }) => {
   if (!isChanging || detail.requestConfig?.verb !== "post" || detail.requestConfig.target?.closest("#try-out")) return;
   isChanging = false;
-  const next = waiting && document.querySelector(waiting);
-  waiting = null;
-  if (!next) return;
+  if (!waiting.length) return;
   // What was refused may have been meant by what came after it.
-  if (!detail.successful) say(document.getElementById("draft").dataset.held);
-  else setTimeout(() => (next.matches("form") ? next.requestSubmit() : next.click()), 0);
+  if (!detail.successful) {
+    waiting = [];
+    say(document.getElementById("draft").dataset.held);
+    return;
+  }
+  let next = null;
+  while (waiting.length && !next) next = document.querySelector(waiting.shift());
+  if (next) setTimeout(() => (next.matches("form") ? next.requestSubmit() : next.click()), 0);
 });
 
 // Several values may be open at once: saving one leaves the others as they are, with what was typed into them.
