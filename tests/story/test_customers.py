@@ -36,8 +36,8 @@ BAD = {
     "lying.png": (b"MZ\x90\x00 this is a program", "is not a picture, whatever its name says"),
     "bomb.png": (bomb(), "50000 × 50000 pixels, more than"),
     "drawing.svg": (SVG, "it has a script inside and it points to files elsewhere"),
-    "huge.jpg": (b"\xff\xd8\xff" + bytes(60_000_000), "MB can be taken"),
 }
+NOT_EVEN_SENT = {"huge.jpg": b"\xff\xd8\xff" + bytes(60_000_000), "anchor.gif": b"GIF89a", "words.txt": b"Ahoy"}
 
 
 def emblem_page(open_page, **others):
@@ -66,6 +66,17 @@ def test_bad_upload_is_refused_in_plain_words_and_the_form_keeps_what_was_typed(
     expect(page.locator("#line-emblem .drop .problem")).to_contain_text(words)
     expect(page.locator("[data-field=words]")).to_have_value("Otter & Son")
     expect(page.locator("#held-emblem")).to_be_empty()
+
+
+@pytest.mark.parametrize("name", NOT_EVEN_SENT)
+def test_upload_that_its_name_or_size_shows_to_be_refused_is_not_even_sent(open_page, tmp_path, name):
+    (tmp_path / name).write_bytes(NOT_EVEN_SENT[name])
+    page = emblem_page(open_page)
+    sent = []
+    page.on("request", lambda request: sent.append(request.url))
+    page.set_input_files("#line-emblem input[type=file]", tmp_path / name)
+    expect(page.locator("#line-emblem .drop .problem")).to_contain_text("This file can’t be taken here: PNG")
+    assert not [address for address in sent if "/uploads/" in address]
 
 
 def artwork_workers(workshop):

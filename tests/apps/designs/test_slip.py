@@ -257,6 +257,16 @@ def test_refused_upload_says_why_and_leaves_nothing(client, db, data, words):
     assert not Upload.objects.ready().exists()
 
 
+def test_refusal_names_the_kinds_that_the_field_takes(client, db):
+    address, sent = (
+        "/uploads/?field=photo&kind=svg&kind=pdf&kind=exe",
+        SimpleUploadedFile("a.png", picture_bytes((9, 9))),
+    )
+    words = "“a.png” is a PNG file. Here, SVG, PDF can be used; please save it as one of these."
+    assert client.post(address, {"file": sent}).content.decode() == words
+    assert not Upload.objects.exists()
+
+
 def test_upload_beyond_the_bound_is_read_past_and_refused_in_words(client, db, settings):
     settings.MOST_REQUEST_BYTES = 100_000
     answer = client.post("/uploads/?field=photo", {"file": SimpleUploadedFile("a.png", b"x" * 300_000)})

@@ -13,6 +13,7 @@ from tests.core.conftest import picture_bytes
 from yenzo.core.artwork.confinement import ENVIRONMENT, PACKAGE, confined, is_confined
 from yenzo.core.artwork.decode import decode
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
+from yenzo.core.artwork.identify import identify
 from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.errors import ArtworkError
 
@@ -131,6 +132,14 @@ def test_file_that_is_too_large_is_refused_unread(tmp_path):
     with path.open("wb") as stream:
         stream.truncate(60_000_000)
     assert "60.0 MB; at most 50 MB" in refusal(path).message
+
+
+@pytest.mark.parametrize(("data", "what"), [(picture_bytes((9, 9)), "is a PNG file"), (b"hello", "is not a picture")])
+def test_file_of_a_kind_that_is_not_wanted_hears_of_the_wanted_ones_only(data, what):
+    with pytest.raises(ArtworkError) as raised:
+        identify(data, "a.png", ArtworkLimits(kinds=("svg", "pdf")))
+    assert what in raised.value.message
+    assert "Here, SVG, PDF can be used" in raised.value.message
 
 
 def test_decode_that_takes_too_much_memory_harms_nobody(tmp_path):

@@ -144,6 +144,11 @@ class SlipLine:
         return ",".join(PICKED[kind] for kind in kinds)
 
     @property
+    def most_bytes(self) -> int:
+        """The size of the largest file that can be taken."""
+        return int(self.field.most_megabytes * 1_000_000) if isinstance(self.field, ArtworkField) else 0
+
+    @property
     def shape(self) -> str:
         """What tells, with the next request, whether the line must be laid out anew: which options and parts it has."""
         if not self.is_asked:

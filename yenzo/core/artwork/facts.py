@@ -14,9 +14,11 @@ Wish = Literal["trim", "no_ground"]
 class ArtworkLimits(Frozen):
     """Bounds of every decode: bytes of the file, pixels, pictures of an animation, seconds and memory of its process.
 
-    A drawing of more points than `most_points` is used as a picture.
+    A drawing of more points than `most_points` is used as a picture. `kinds` are the only ones that are wanted; all if
+    none is named.
     """
 
+    kinds: tuple[str, ...] = ()
     most_bytes: int = 50_000_000
     most_pixels: int = 120_000_000
     most_frames: int = 1000

@@ -36,6 +36,13 @@ WEB_PAGE = re.compile(rb"<script\b|<\?php|<!doctype html|<html\b", re.I)
 
 def identify(data: bytes, name: str, limits: ArtworkLimits) -> str:
     """Return "png", "jpeg", "webp", "tiff", "heic", "svg" or "pdf" by a file's beginning; raises ArtworkError."""
+    kind = _kind(data, name, limits)
+    if limits.kinds and kind not in limits.kinds:
+        raise _wrong_kind(name, say("is a {kind} file", kind=kind.upper()), limits)
+    return kind
+
+
+def _kind(data: bytes, name: str, limits: ArtworkLimits) -> str:
     if not data:
         raise ArtworkError("empty", name, say("“{name}” is empty (0 bytes). Please pick the file again.", name=name))
     if len(data) > limits.most_bytes:
@@ -44,16 +51,17 @@ def identify(data: bytes, name: str, limits: ArtworkLimits) -> str:
         if data.startswith(signature):
             if kind in USED:
                 return kind
-            raise _wrong_kind(name, say("is a {kind} file", kind=say(kind)))
+            raise _wrong_kind(name, say("is a {kind} file", kind=say(kind)), limits)
     if data[:4] == b"RIFF" and data[8:12] == b"WEBP":
         return "webp"
     if data[4:8] == b"ftyp":
         if data[8:12] in HEIC_BRANDS:
             return "heic"
-        raise _wrong_kind(name, say("is an AVIF picture") if data[8:12] == b"avif" else say("is a film"))
+        what = say("is an AVIF picture") if data[8:12] == b"avif" else say("is a film")
+        raise _wrong_kind(name, what, limits)
     if _looks_like_svg(data[:4096]):
         return "svg"
-    raise _wrong_kind(name, say("is not a picture, whatever its name says"))
+    raise _wrong_kind(name, say("is not a picture, whatever its name says"), limits)
 
 
 def _looks_like_svg(start: bytes) -> bool:
@@ -130,9 +138,11 @@ def too_much_work(name: str) -> ArtworkError:
     return ArtworkError("too_heavy", name, message)
 
 
-def _wrong_kind(name: str, what: str) -> ArtworkError:
+def _wrong_kind(name: str, what: str, limits: ArtworkLimits) -> ArtworkError:
+    wanted = ", ".join(kind.upper() for kind in limits.kinds)
+    taken = say("Here, {kinds} can be used", kinds=wanted) if wanted else say(TAKEN)
     return ArtworkError(
         "wrong_kind",
         name,
-        say("“{name}” {what}. {taken}; please save it as one of these.", name=name, what=what, taken=say(TAKEN)),
+        say("“{name}” {what}. {taken}; please save it as one of these.", name=name, what=what, taken=taken),
     )

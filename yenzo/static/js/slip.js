@@ -206,9 +206,22 @@ function goOn(form) {
   else form.requestSubmit(submitter);
 }
 
+// Nobody waits for a file to be sent that its name or size shows to be refused. What has no kind by its name may be any.
+function canBeTaken(drop, file) {
+  const taken = drop.querySelector("input[type=file]").accept.split(","), name = file.name.toLowerCase();
+  const isOfKind = !file.type || taken.includes(file.type) || taken.some((end) => end.startsWith(".") && name.endsWith(end));
+  return isOfKind && file.size <= Number(drop.dataset.mostBytes);
+}
+
 function send(sentFrom, [file, ...more]) {
   if (!file) return;
   const drop = dropOf(sentFrom.dataset.upload) ?? sentFrom;
+  if (!canBeTaken(drop, file)) {
+    underWay.set(drop.dataset.upload, { problem: drop.dataset.notHere });
+    showUnderWay(drop.dataset.upload);
+    drop.querySelector("input[type=file]").value = "";
+    return;
+  }
   const isMany = drop.dataset.many !== undefined;
   const body = new FormData();
   body.append("file", file);

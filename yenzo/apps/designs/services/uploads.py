@@ -37,11 +37,15 @@ def receive_upload(
     *,
     visitor: uuid.UUID,
     wanted: Preparation | None = None,
+    kinds: tuple[str, ...] = (),
 ) -> Upload:
-    """Keep a file as received and have a worker look at it; raises ArtworkError for what is refused at sight."""
+    """Keep a file as received and have a worker look at it; raises ArtworkError for what is refused at sight.
+
+    `kinds` are the ones that the field takes; all if none is named.
+    """
     shown_name = "".join(char for char in without_invisible(clean_line(name))[0] if char not in REORDERING)
     shown_name = shown_name[-MOST_NAME:] or "file"
-    refuse_at_sight(path, shown_name, _limits())
+    refuse_at_sight(path, shown_name, _limits().model_copy(update={"kinds": kinds}))
     _refuse_too_many(visitor, path.stat().st_size, shown_name)
     with transaction.atomic():
         upload = Upload.objects.create(

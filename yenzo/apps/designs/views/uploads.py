@@ -15,6 +15,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.designs.lines import PICKED
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.preparing import PreparationForm, preparation_of
 from yenzo.apps.designs.services.uploads import prepare_upload, receive_upload
@@ -39,8 +40,10 @@ def send(request: HttpRequest) -> HttpResponse:
     if not form.is_valid():
         return _refuse_wish()
     actor, path, wanted = actor_of(request.user), Path(sent.temporary_file_path()), preparation_of(form.cleaned_data)
+    kinds = tuple(kind for kind in request.GET.getlist("kind") if kind in PICKED)
     try:
-        upload = receive_upload(actor, path, sent.name or "file", visitor=visitor_of(request), wanted=wanted)
+        visitor = visitor_of(request)
+        upload = receive_upload(actor, path, sent.name or "file", visitor=visitor, wanted=wanted, kinds=kinds)
     except ArtworkError as error:
         return _refuse(error.message)
     return _waits(request, upload)
