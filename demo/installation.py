@@ -35,7 +35,17 @@ def free_port() -> int:
 def web_command(port: int, workers: int = 2) -> tuple[str, ...]:
     """Return the command of the web processes, which stand behind the front door."""
     shape = ("--worker-class", "gthread", "--workers", str(workers), "--threads", "4", "--limit-request-line", "8190")
-    return (str(BIN / "gunicorn"), *shape, "--bind", f"127.0.0.1:{port}", "--no-control-socket", "yenzo.config.wsgi")
+    # The door must be the one that closes idle connections: a request on one that closes just then would be lost.
+    idle = ("--keep-alive", "75")
+    return (
+        str(BIN / "gunicorn"),
+        *shape,
+        *idle,
+        "--bind",
+        f"127.0.0.1:{port}",
+        "--no-control-socket",
+        "yenzo.config.wsgi",
+    )
 
 
 def wait_until(true: Callable[[], Any], *, seconds: float = 240, what: str = "it to happen") -> Any:

@@ -1,10 +1,12 @@
 """The front door: slow senders and silent connections hold nobody up, and words come when the web processes are away."""
 
+import contextlib
 import http.client
 import os
 import re
 import signal
 import socket
+import time
 import urllib.error
 import urllib.request
 from pathlib import Path
@@ -60,6 +62,24 @@ def test_request_that_cannot_be_read_gets_a_page_of_ours(workshop, asked):
         answer = b"".join(iter(lambda: line.recv(65_536), b"")).decode()
     assert answer.startswith("HTTP/1.1 400")
     assert "be read</h1>" in answer
+
+
+def test_web_processes_leave_it_to_the_door_to_close_idle_connections(workshop):
+    web = next(process for process in workshop.processes if b"gunicorn" in _command(process.pid))
+    command = _command(web.pid).decode().split("\0")
+    address, kept_open = command[command.index("--bind") + 1], int(command[command.index("--keep-alive") + 1])
+    door = (Path(__file__).parents[2] / "deploy" / "nginx.conf").read_text()
+    assert int(re.search(r"keepalive_timeout (\d+)s;", door)[1]) < kept_open
+    with contextlib.closing(http.client.HTTPConnection(address, timeout=30)) as connection:
+        connection.connect()
+        line = connection.sock
+        for pause in (0, 4):
+            time.sleep(pause)
+            connection.request("GET", "/goods/cedar-nameboard/", headers={"Host": "127.0.0.1"})
+            answer = connection.getresponse()
+            assert answer.status == 200
+            answer.read()
+        assert connection.sock is line
 
 
 def test_while_the_web_processes_are_away_a_page_asks_to_wait_and_loads_itself_again(workshop, open_page):
