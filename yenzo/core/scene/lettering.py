@@ -89,15 +89,9 @@ def set_text(
 
     tool = _tool(setup, area)
     laid = _laid(font, text, area, placement, asked, tool.width)
-    line: Outline | None = None
+    laid, line = _stroked(laid, tool) if font.is_single_line and laid.outline else (laid, None)
     layers: tuple[Layer, ...] = ()
     is_tangled = laid.is_tangled
-    if font.is_single_line and laid.outline:
-        line = center_lines(laid.outline)
-        try:
-            laid = replace(laid, outline=stroked(line.verbs, line.points, tool))
-        except ShapeError:
-            is_tangled = True
     drops_effects = _is_costly(placement.effects) and len(laid.outline.points) > MOST_POINTS_WITH_EFFECTS
     if placement.effects != NO_EFFECTS and not drops_effects:
         try:
@@ -107,9 +101,10 @@ def set_text(
         except ShapeError:
             is_tangled = True
     scaled_mm = laid.letter_height_mm * adjustment.scale
+    filled = tuple(key for key in placement.fields if asked.is_filled(key))
     node = Lettering(
         placement=placement.key,
-        field=next(key for key in placement.fields if asked.is_filled(key)),
+        field=filled[0],
         text=text,
         typeface=typeface,
         typeface_name=setup.materials.typefaces[typeface].name,
@@ -119,7 +114,7 @@ def set_text(
         paint=paint_of(placement.color),
         missing=laid.missing,
         undecided=tuple(undecided),
-        fields=tuple(key for key in placement.fields if asked.is_filled(key)),
+        fields=filled,
         lines=laid.lines,
         overflow_mm=laid.overflow_mm,
         breaks_joins=laid.breaks_joins,
@@ -132,6 +127,15 @@ def set_text(
         line=line if placement.effects == NO_EFFECTS else None,
     )
     return _adjusted(node, adjustment)
+
+
+def _stroked(laid: Laid, tool: Pen) -> tuple[Laid, Outline]:
+    """Return letters of single lines as a tool makes them, with its ways."""
+    line = center_lines(laid.outline)
+    try:
+        return replace(laid, outline=stroked(line.verbs, line.points, tool)), line
+    except ShapeError:
+        return replace(laid, is_tangled=True), line
 
 
 def _tool(setup: Setup, area: Area) -> Pen:
