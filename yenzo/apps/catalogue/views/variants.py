@@ -50,13 +50,8 @@ def axes(request: HttpRequest, key: str) -> HttpResponse:
     product = get_object_or_404(Product, key=key)
     setup = setup_of_draft(product)
     form = AxesForm(setup.offer, request.POST)
-    if form.is_valid():
-        try:
-            edit(request, product, form.operations(), "Axes of the variants")
-        except DocumentError as error:
-            form.add_error(None, error.message)
-        else:
-            return redirect("catalogue:variants", key)
+    if _is_saved(request, product, form, "Axes of the variants"):
+        return redirect("catalogue:variants", key)
     return _page(request, product, setup, _variant_form(request, setup, is_sent=False), form)
 
 
@@ -67,13 +62,8 @@ def axis_prices(request: HttpRequest, key: str) -> HttpResponse:
     product = get_object_or_404(Product, key=key)
     setup = setup_of_draft(product)
     form = AxisPricesForm(setup.offer, request.POST)
-    if form.is_valid():
-        try:
-            edit(request, product, form.operations(), "Prices by what variants differ in")
-        except DocumentError as error:
-            form.add_error(None, error.message)
-        else:
-            return redirect("catalogue:variants", key)
+    if _is_saved(request, product, form, "Prices by what variants differ in"):
+        return redirect("catalogue:variants", key)
     variant_form = _variant_form(request, setup, is_sent=False)
     return _page(request, product, setup, variant_form, AxesForm(setup.offer), form)
 
@@ -93,6 +83,17 @@ def make_variant(request: HttpRequest, key: str) -> HttpResponse:
     except DocumentError as error:
         messages.error(request, error.message)
     return redirect("catalogue:variants", key)
+
+
+def _is_saved(request: HttpRequest, product: Product, form: AxesForm | AxisPricesForm, said: str) -> bool:
+    if not form.is_valid():
+        return False
+    try:
+        edit(request, product, form.operations(), said)
+    except DocumentError as error:
+        form.add_error(None, error.message)
+        return False
+    return True
 
 
 def _page(
