@@ -29,6 +29,17 @@ LINES = (
     {"path": ["charges"], "item": {"key": "gift", "kind": "fixed", "field": "gift", "amount": "4.50"}},
 )
 
+LID = {
+    "key": "lid",
+    "name": "Lid",
+    "x_mm": 200,
+    "y_mm": 140,
+    "width_mm": 300,
+    "height_mm": 60,
+    "method": "carving",
+    "safe_mm": 4,
+}
+
 
 def add(actor, product, *items):
     product.refresh_from_db()
@@ -192,3 +203,59 @@ def test_kit_that_meets_a_line_of_the_product_is_told_and_the_pages_go_on(owner,
     for page in ("setup", "price_helper"):
         assert seller.get(reverse(f"catalogue:{page}", args=["board"])).status_code == 200
     assert seller.get(reverse("designs:try_out", args=["board"])).status_code == 200
+
+
+def test_seller_says_in_the_kit_and_in_a_product_where_a_line_lands(owner, product, kit, sign_in):
+    add(owner, product, {"path": ["sides", "front", "areas"], "item": LID})
+    publish_setup(owner, product.pk, seen_version=product.draft_version)
+    seller = sign_in("seller")
+    places = reverse("catalogue:edit_aspect", args=[kit.key, "card", "places"])
+    form = seller.get(places).content.decode()
+    assert "It lands on imprint areas called" in form
+    seen = {"seen": str(kit.draft_version)}
+    said = seller.post(places, {"lands_on": "Lid", **seen}).content.decode()
+    assert "every imprint area called “Lid”" in said
+    publish(owner, kit)
+    product.refresh_from_db()
+    assert landing_of(setup_of_revision(product.live)) == ["lid"]
+    override = reverse("catalogue:kit_override", args=[kit.key, product.key])
+    page = seller.get(override).content.decode()
+    assert "In the kit it lands on areas called “Lid”." in page
+    assert 'value="front/lid"' in page
+    given = {"card.areas": ["front/photo"], "card.color": "finishes/white", "card.typeface": "fixed/levant"}
+    seller.post(override, given)
+    (card,) = (one for one in resolved_draft(product).placements if one.field == "gift-card")
+    assert (card.area, card.color.color, card.typeface.fixed) == ("photo", "white", "levant")
+    # Ticked as the kit has it, nothing is otherwise.
+    seller.post(override, {"card.areas": ["front/lid"]})
+    assert landing_of(resolved_draft(product)) == ["lid"]
+    assert kit.members.get(product=product).overrides == []
+
+
+def test_area_that_a_line_of_a_kit_lands_on_is_missed_when_it_goes(owner, product, kit, sign_in):
+    add(owner, product, {"path": ["sides", "front", "areas"], "item": LID})
+    publish(owner, kit)
+    override_kit(owner, kit.pk, product.pk, variants=[], overrides=[{"field": "card", "areas": ["front/lid"]}])
+    product.refresh_from_db()
+    remove = {"do": "remove", "path": ["sides", "front", "areas"], "key": "lid"}
+    edit_draft(owner, product.pk, [remove], seen_version=product.draft_version, label="Lid removed")
+    seller = sign_in("seller")
+    page = seller.get(reverse("catalogue:setup", args=[product.key])).content.decode()
+    assert "“Card” of the kit “Gift” lands on an imprint area that “Board” no longer has." in page
+    override = reverse("catalogue:kit_override", args=[kit.key, product.key])
+    assert seller.get(override).status_code == 200
+    seller.post(override, {"card.areas": ["front/photo"]})
+    assert landing_of(resolved_draft(product)) == ["photo"]
+
+
+def test_publishing_a_kit_tells_where_its_line_lands_nowhere(owner, product, kit):
+    kit.refresh_from_db()
+    on = {"do": "set", "path": ["fields", "card", "lands_on"], "value": "Lid"}
+    edit_draft(owner, kit.pk, [on], seen_version=kit.draft_version, label="Where")
+    kit.refresh_from_db()
+    (effect,) = kit_effects(kit)
+    assert effect.advice[-1] == "“Card” goes on the ticket only: no imprint area is called “Lid”."
+
+
+def landing_of(setup):
+    return [one.area for one in setup.placements if one.field == "gift-card"]

@@ -31,6 +31,7 @@ class FieldBase(Frozen):
     picture: Picture | None = Field(default=None, description="shown with the explanation")
     section: Key | None = None
     width: Width = "full"
+    lands_on: Text = Field(default="", description="in a kit: what imprint areas are called that it lands on")
     kept: dict[str, JsonValue] = Field(default={}, description="what another kind had, for the way back; drafts only")
     required: bool = False
     required_when: Rule | None = None

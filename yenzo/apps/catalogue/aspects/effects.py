@@ -8,7 +8,7 @@ from django import forms
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations
 from yenzo.apps.catalogue.aspects.layout import NUMBER, text_of
 from yenzo.apps.catalogue.aspects.swatches import swatches
-from yenzo.apps.catalogue.beginnings import likely_color
+from yenzo.core.documents.beginnings import likely_color
 from yenzo.core.documents.effects import ColorSource, Effects
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
@@ -26,15 +26,25 @@ def color_words(setup: Setup, source: ColorSource) -> str:
 
 def color_field(setup: Setup, source: ColorSource | None) -> forms.ChoiceField:
     """Return the control that picks a color of a palette, or a customer's entry."""
-    asked = [(f"field/{f.key}", f"The customer's “{f.label}”") for f in setup.fields if f.kind == "color"]
-    initial = _code(source.model_dump(exclude_none=True) if source else likely_color(setup))
+    initial = color_code(source) if source else _code(likely_color(setup))
     return forms.ChoiceField(
-        choices=[*asked, *swatches()],
+        choices=color_choices(setup),
         initial=initial,
         widget=forms.RadioSelect(attrs={"class": "colors"}),
         label="Color",
         error_messages={"required": "Pick a color."},
     )
+
+
+def color_choices(setup: Setup) -> list[Any]:
+    """Return the colors that something can have: what the customer is asked for, and the workshop's palettes."""
+    asked = [(f"field/{f.key}", f"The customer's “{f.label}”") for f in setup.fields if f.kind == "color"]
+    return [*asked, *swatches()]
+
+
+def color_code(source: ColorSource) -> str:
+    """Return a source of a color as a form names it."""
+    return _code(source.model_dump(exclude_none=True))
 
 
 def _code(source: dict[str, str]) -> str:

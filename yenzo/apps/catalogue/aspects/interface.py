@@ -19,12 +19,13 @@ Operations = list[dict[str, Any]]
 
 @dataclass(frozen=True)
 class FormLine:
-    """A line of the order form in its set-up; `placement` or `charge` when an aspect of one is meant."""
+    """A line of the order form in its set-up, or in a kit; `placement` or `charge` when an aspect of one is meant."""
 
     setup: Setup
     field: AnyField
     placement: AnyPlacement | None = None
     charge: AnyCharge | None = None
+    is_of_kit: bool = False
 
     @property
     def key(self) -> str:

@@ -4,15 +4,15 @@ from typing import Any
 
 from django import forms
 
+from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.effects import color_field, color_value, color_words
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined
 from yenzo.apps.catalogue.aspects.layout import text_of
-from yenzo.apps.catalogue.beginnings import likely_color, likely_typeface
 from yenzo.apps.catalogue.to_core import materials
-from yenzo.core.documents.areas import Area
+from yenzo.core.documents.beginnings import new_placement
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.fields import DRAWN, ArtworkField, ParagraphField
-from yenzo.core.documents.placements import ArtworkPlacement, BlockPlacement
+from yenzo.core.documents.fields import ArtworkField
+from yenzo.core.documents.placements import ArtworkPlacement, BlockPlacement, TypefaceSource
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
 
@@ -26,11 +26,16 @@ class PlacesAspect(Aspect):
     key, heading = "places", "Where does it go?"
 
     def words(self, line: FormLine) -> str:
+        if line.is_of_kit:
+            on = line.field.lands_on
+            return f"every imprint area called “{on}”" if on else "no area, unless a product says where"
         names = area_names(line.setup)
         places = dict.fromkeys(names[f"{p.side}/{p.area}"] for p in line.setup.placements_of(line.field.key))
         return joined(list(places)) if places else "no area, only the ticket"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        if line.is_of_kit:
+            return {"lands_on": _lands_on_field(line)}
         chosen = [f"{p.side}/{p.area}" for p in line.setup.placements_of(line.field.key)]
         return {
             "areas": forms.MultipleChoiceField(
@@ -44,6 +49,8 @@ class PlacesAspect(Aspect):
         }
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        if line.is_of_kit:
+            return [line.set("lands_on", given["lands_on"] or None)]
         placements = list(line.setup.placements_of(line.field.key))
         have = {f"{p.side}/{p.area}" for p in placements}
         gone = [p.key for p in placements if f"{p.side}/{p.area}" not in given["areas"]]
@@ -55,35 +62,43 @@ class PlacesAspect(Aspect):
             if place not in have:
                 key = free_key({"placements": taken}, ("placements",), line.field.key)
                 taken.append({"key": key})
-                item = _new_placement(line, place, key)
+                item = new_placement(line.setup, line.field, place, key)
                 if isinstance(line.field, ArtworkField) and (nth := _next_file(line.field, kept + len(added))) > 1:
                     item["nth"] = nth
                 added.append({"do": "add", "path": ["placements"], "item": item})
         return [*removed, *added]
 
 
+def _lands_on_field(line: FormLine) -> LineField:
+    return LineField(
+        required=False,
+        max_length=200,
+        initial=line.field.lands_on,
+        label="It lands on imprint areas called",
+        help_text="As products call them: Front, Lid … A product can say otherwise on its own page, beside the kit.",
+    )
+
+
+def typeface_choices(setup: Setup) -> list[tuple[str, str]]:
+    """Return the typefaces that a text can be set in: what the customer is asked for, and the workshop's own."""
+    asked = [(f"field/{f.key}", f"The customer's “{f.label}”") for f in setup.fields if f.kind == "typeface"]
+    return [*asked, *((f"fixed/{key}", typeface.name) for key, typeface in materials().typefaces.items())]
+
+
+def typeface_code(source: TypefaceSource) -> str:
+    """Return a source of a typeface as a form names it."""
+    return f"field/{source.field}" if source.field else f"fixed/{source.fixed}"
+
+
+def typeface_value(given: str) -> dict[str, str]:
+    """Return a picked typeface as a set-up document has it."""
+    kind, key = given.split("/", 1)
+    return {kind: key}
+
+
 def _next_file(field: ArtworkField, placed: int) -> int:
     """Return which file lands in the next area: each in one of its own, as far as there are files."""
     return min(placed + 1, field.most_files)
-
-
-def _new_placement(line: FormLine, place: str, key: str) -> dict[str, Any]:
-    side_key, area_key = place.split("/", 1)
-    item = {"key": key, "field": line.field.key, "side": side_key, "area": area_key}
-    if isinstance(line.field, DRAWN):
-        return {**item, "kind": "artwork"}
-    side = line.setup.side(side_key)
-    area = side.area(area_key) if side else None
-    kind = "block" if isinstance(line.field, ParagraphField) else "line"
-    return {**item, "kind": kind, **_new_text(line.setup, area)}
-
-
-def _new_text(setup: Setup, area: Area | None) -> dict[str, Any]:
-    """Return how a text begins: as large as the method and the area allow, in the customer's typeface and color."""
-    method = setup.materials.methods.get(area.method) if area else None
-    most = round(area.height_mm - 2 * area.safe_mm, 1) if area else 50.0
-    least = min(method.least_letter_mm if method else 5.0, most)
-    return {"least_mm": least, "most_mm": most, "typeface": likely_typeface(setup), "color": likely_color(setup)}
 
 
 class HeightAspect(Aspect):
@@ -151,16 +166,11 @@ class FaceAspect(Aspect):
         return typeface.name if typeface else str(source.fixed)
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        placement = text_of(line)
-        asked = [(f"field/{f.key}", f"The customer's “{f.label}”") for f in line.setup.fields if f.kind == "typeface"]
-        fixed = [(f"fixed/{key}", typeface.name) for key, typeface in materials().typefaces.items()]
-        source = placement.typeface
-        initial = f"field/{source.field}" if source.field else f"fixed/{source.fixed}"
-        return {"typeface": forms.ChoiceField(choices=[*asked, *fixed], initial=initial, label="Typeface")}
+        initial = typeface_code(text_of(line).typeface)
+        return {"typeface": forms.ChoiceField(choices=typeface_choices(line.setup), initial=initial, label="Typeface")}
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
-        kind, key = given["typeface"].split("/", 1)
-        return [line.set_placement("typeface", {kind: key})]
+        return [line.set_placement("typeface", typeface_value(given["typeface"]))]
 
 
 class PaintAspect(Aspect):

@@ -15,7 +15,7 @@ from yenzo.apps.catalogue.services.locks import PUBLISHING, one_after_another
 from yenzo.apps.catalogue.services.products import insert_product, insert_revision, unready
 from yenzo.apps.catalogue.to_core import setup_of_draft, setup_of_revision
 from yenzo.apps.files.store import StoredAssets
-from yenzo.core.documents.kits import Override
+from yenzo.core.documents.kits import Override, lands_nowhere
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import DocumentError, YenzoError
 from yenzo.core.spine import sample_entries, walk
@@ -143,7 +143,8 @@ def _effect(product: Product, kits: Kits) -> KitEffect:
     try:
         setup = kits.resolved(product, own_setup(product.live))
         after, problems = _tried(setup)
-        return KitEffect(product, before, after, tuple(unready(setup)), problems)
+        nowhere = [words for used in kits.used_by(product) for words in lands_nowhere(used.use, setup)]
+        return KitEffect(product, before, after, tuple(unready(setup)), (*problems, *nowhere))
     except YenzoError as error:
         return KitEffect(product, before, before, (error.message,))
 
@@ -151,7 +152,8 @@ def _effect(product: Product, kits: Kits) -> KitEffect:
 def _tried(setup: Setup) -> tuple[Decimal, tuple[str, ...]]:
     """Return the price of a sample of the goods, and what is the matter with it."""
     walked = walk(setup, sample_entries(setup), StoredAssets())
-    return walked.quote.total, tuple(dict.fromkeys(item.message for item in walked.verdict.blocking))
+    problems = dict.fromkeys(f"With its sample: {item.message}" for item in walked.verdict.blocking)
+    return walked.quote.total, tuple(problems)
 
 
 def _users(kit: Product, *, lock: bool = True) -> list[Product]:

@@ -9,7 +9,6 @@ from django.views.decorators.http import require_POST
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.catalogue.aspects.interface import counted
-from yenzo.apps.catalogue.beginnings import likely_method
 from yenzo.apps.catalogue.forms import AreaForm
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.shaping import ShapeForm, framed
@@ -18,6 +17,7 @@ from yenzo.apps.catalogue.views.setup import Question, changed, lands_words, set
 from yenzo.apps.files.store import StoredAssets
 from yenzo.core.artwork.windows import find_windows
 from yenzo.core.documents.areas import Area
+from yenzo.core.documents.beginnings import likely_method
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.setup import Setup
 from yenzo.core.shapes.matrix import Matrix

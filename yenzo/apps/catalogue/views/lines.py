@@ -109,4 +109,4 @@ def _line(product: Product, field_key: str, placement: str = "", charge: str = "
     charged = next((one for one in setup.charges_of(field_key) if one.key == charge), None)
     if (placement and placed is None) or (charge and charged is None):
         raise Http404
-    return FormLine(setup, field, placed, charged)
+    return FormLine(setup, field, placed, charged, is_of_kit=product.is_kit)

@@ -112,7 +112,7 @@ def _parts_of_form(product: Product, setup: Setup) -> list[FormPart]:
         rows = []
         for field in fields:
             number += not isinstance(field, HeadingField)
-            line = FormLine(setup, field)
+            line = FormLine(setup, field, is_of_kit=product.is_kit)
             shown = None if isinstance(field, HeadingField) else number
             address = lines.replace(ANY_LINE, field.key)
             rows.append(SentenceRow(field.key, line.name, at, shown, address, tuple(sentence_of(line))))

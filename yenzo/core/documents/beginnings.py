@@ -7,10 +7,35 @@ from collections import Counter
 from collections.abc import Iterable
 from typing import Any
 
-from yenzo.core.documents.fields import ColorField, TypefaceField
+from yenzo.core.documents.areas import Area
+from yenzo.core.documents.fields import DRAWN, AnyField, ColorField, ParagraphField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import UNDECIDED
+
+# Letters as high as this where nobody knows how high an area is.
+MOST_LETTER_MM, LEAST_LETTER_MM = 50.0, 5.0
+
+
+def new_placement(setup: Setup, field: AnyField, place: str, key: str) -> dict[str, Any]:
+    """Return how the entry of a field begins to land in an area ("side/area"), as a document has it.
+
+    Texts are as large as the method and the area allow, in the likely typeface and color.
+    """
+    side_key, area_key = place.split("/", 1)
+    item: dict[str, Any] = {"key": key, "field": field.key, "side": side_key, "area": area_key}
+    if isinstance(field, DRAWN):
+        return {**item, "kind": "artwork"}
+    side = setup.side(side_key)
+    kind = "block" if isinstance(field, ParagraphField) else "line"
+    return {**item, "kind": kind, **_new_text(setup, side.area(area_key) if side else None)}
+
+
+def _new_text(setup: Setup, area: Area | None) -> dict[str, Any]:
+    method = setup.materials.methods.get(area.method) if area else None
+    most = round(area.height_mm - 2 * area.safe_mm, 1) if area else MOST_LETTER_MM
+    least = min(method.least_letter_mm if method else LEAST_LETTER_MM, most)
+    return {"least_mm": least, "most_mm": most, "typeface": likely_typeface(setup), "color": likely_color(setup)}
 
 
 def likely_method(setup: Setup) -> str:
