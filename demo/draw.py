@@ -6,6 +6,7 @@ Run once by whoever changes the art (`python -m demo.draw`); the pictures are ke
 import tempfile
 from pathlib import Path
 
+from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
 from yenzo.core.artwork.tinting import tinted_part
@@ -92,6 +93,8 @@ def main() -> None:
         draw(page, (HERE / "art" / "clock.svg").read_text(), (1200, 1200), clock / "assets" / "front.png")
         larger = harbor.replace('width="560" height="560"', 'width="1100" height="1100"', 1)
         draw(page, larger, (1100, 1100), clock / "entries" / "assets" / "harbor-evening.png")
+        sample = Image.open(clock / "entries" / "assets" / "harbor-evening.png").convert("RGB")
+        sample.save(clock / "assets" / "sample-harbor.jpg", quality=82)
         pennant = (HERE / "art" / "pennant.svg").read_text()
         for name, cloth in PENNANTS.items():
             to = HERE / "products" / "burgee-pennant" / "assets" / f"flag-{name}.png"

@@ -165,6 +165,9 @@ def _own_artwork(owner: Actor, assets: Path, fields: list[dict[str, Any]]) -> No
         if "artwork" in part:
             name = part["artwork"]["name"]
             part.update(add_made_artwork(owner, assets / name, name))
+        if "sample" in part and part["kind"] == "artwork":
+            name = part["sample"]["name"]
+            part["sample"] = add_made_artwork(owner, assets / name, name)["artwork"]
 
 
 def _kits(owner: Actor) -> None:

@@ -4,10 +4,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from yenzo.core.asking.ask import Asked, Context, ask
-from yenzo.core.asking.check import check
+from yenzo.core.asking.check import check, is_awaited
 from yenzo.core.asking.kinds import kind_of
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Entries
+from yenzo.core.documents.fields import ArtworkField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.inspect import preflight
 from yenzo.core.preflight.verdict import Verdict, judge
@@ -16,7 +17,7 @@ from yenzo.core.pricing.charging import Charged
 from yenzo.core.pricing.order import OrderLine, quote_order
 from yenzo.core.pricing.quote import Quote, price
 from yenzo.core.scene.compose import compose
-from yenzo.core.scene.nodes import Scene
+from yenzo.core.scene.nodes import Scene, SideScene
 from yenzo.core.text.typefaces import Typefaces
 
 
@@ -47,6 +48,23 @@ def walk_asked(setup: Setup, asked: Asked, assets: Assets) -> Walked:
     return Walked(setup, asked, scene, verdict, amounts, price(setup, asked, amounts))
 
 
+def stand_ins(walked: Walked, assets: Assets) -> dict[str, SideScene]:
+    """Return, by side, what samples look like on the goods where a file must still be sent: none of it is made."""
+    setup, asked = walked.setup, walked.asked
+    samples = {
+        field.key: field.sample
+        for field in setup.fields
+        if isinstance(field, ArtworkField) and field.sample and is_awaited(setup, field, asked)
+    }
+    if not samples:
+        return {}
+    standing = tuple(one for one in setup.placements if one.field in samples)
+    shown = setup.model_copy(update={"placements": standing})
+    filled = asked.model_copy(update={"values": {**asked.values, **samples}})
+    scene = compose(shown, filled, Typefaces(setup.materials, assets), assets)
+    return {side.key: side for side in scene.sides if any(area.nodes for area in side.areas)}
+
+
 def quoted_together(pieces: Sequence[tuple[str, Walked]]) -> list[Walked]:
     """Return the pieces of one order, each given with what identifies its product, with their quotes.
 
@@ -57,5 +75,10 @@ def quoted_together(pieces: Sequence[tuple[str, Walked]]) -> list[Walked]:
 
 
 def sample_entries(setup: Setup) -> Entries:
-    """Return entries that show the goods off: each text its sample, each choice its default or first possibility."""
-    return Entries(values={field.key: kind_of(field).sample(field, setup) for field in setup.fields})
+    """Return entries that show the goods off: each text its sample, each choice its default or first possibility.
+
+    Uploads are filled by their sample pictures, as far as they have some.
+    """
+    samples = {field.key: field.sample for field in setup.fields if isinstance(field, ArtworkField) and field.sample}
+    values = {field.key: kind_of(field).sample(field, setup) for field in setup.fields}
+    return Entries(values=values, uploads=samples)

@@ -142,3 +142,30 @@ def test_mask_tints_a_part_of_the_goods_for_each_choice_with_a_color(product, ow
     assert "shows no part of the goods" in seller.post(f"{address}/goods/", {"mask.front": black}).content.decode()
     page = seller.post(f"{address}/goods/", {"mask.front.bare": "on"}).content.decode()
     assert "in the color of Oak" not in page
+
+
+def test_sample_picture_stands_in_for_an_upload_and_is_never_made(
+    page, owner, product, browser_of, make_upload, visitor
+):
+    sent = SimpleUploadedFile("otter.png", picture_bytes((300, 200)), "image/png")
+    said = page("lines/photo/sample-picture/", file=sent).content.decode()
+    assert "Until it is sent, " in said
+    assert "“otter.png”" in said
+    product.refresh_from_db()
+    revision = publish_setup(owner, product.pk, seen_version=product.draft_version)
+    sample = setup().field("photo").sample
+    assert {sample.original, sample.prepared} <= {file.file_id for file in revision.files.all()}
+    customer, address = browser_of(visitor), f"/goods-pictures/{sample.prepared}/"
+    wanted = {"entry-name": "Tern", "entry-with_photo": "yes"}
+    awaited = customer.post("/goods/board/preview/", wanted).content.decode()
+    assert '<g class="stand-in"><' in awaited
+    assert address in awaited
+    assert "a sample stands faint on the goods" in awaited
+    # It isn't theirs: the piece waits for their own.
+    assert "Please add a picture for “Photo”" in customer.post("/goods/board/basket/", wanted).content.decode()
+    own = {**wanted, "upload-photo": str(make_upload(visitor).pk)}
+    assert "stand-in" not in customer.post("/goods/board/preview/", own).content.decode()
+    # Nor does it stand there for whoever wants no photo.
+    assert "stand-in" not in customer.post("/goods/board/preview/", {"entry-name": "Tern"}).content.decode()
+    page("lines/photo/sample-picture/", bare="on")
+    assert setup().field("photo").sample is None

@@ -8,6 +8,7 @@ from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.http import HttpRequest
 
 from yenzo.apps.accounts.rights import Actor, actor_of
+from yenzo.apps.catalogue.aspects.own import ArtworkFile, MaskFile
 from yenzo.apps.catalogue.services.products import add_goods_picture, add_made_artwork, add_tints
 from yenzo.core.errors import ArtworkError
 
@@ -26,8 +27,8 @@ def taken_pictures(request: HttpRequest, form: forms.Form) -> dict[str, Any]:
 
 def _taken(actor: Actor, field: forms.Field, sent: TemporaryUploadedFile) -> dict[str, Any]:
     path, name = Path(sent.temporary_file_path()), sent.name or "picture"
-    tints = getattr(field, "tints", None)
-    if tints is not None:
-        return add_tints(actor, path, name, tints)
-    add = add_made_artwork if getattr(field, "is_made", False) else add_goods_picture
-    return add(actor, path, name)
+    if isinstance(field, MaskFile):
+        return add_tints(actor, path, name, field.tints)
+    if isinstance(field, ArtworkFile):
+        return add_made_artwork(actor, path, name, kinds=field.kinds, one_color=field.one_color)
+    return add_goods_picture(actor, path, name)

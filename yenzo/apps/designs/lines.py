@@ -133,6 +133,12 @@ class SlipLine:
         return picture_address(self.field.picture.asset) if self.field.picture else ""
 
     @property
+    def sample(self) -> str:
+        """Where the sample picture is that stands in until the customer's own is there."""
+        sample = self.field.sample if isinstance(self.field, ArtworkField) else None
+        return picture_address(sample.prepared) if sample and self.is_needed else ""
+
+    @property
     def explained(self) -> bool:
         """Whether the picture belongs to the explanation; an extra shows its own beside its number."""
         return bool(self.picture) and not isinstance(self.field, ExtraField)

@@ -1,6 +1,6 @@
 """The slip: a set-up and entries come in; all that the order form and the goods beside it show goes out."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 
 from django.urls import reverse
@@ -19,7 +19,8 @@ from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.quote import Quote
 from yenzo.core.render.page import side_page
 from yenzo.core.render.svg import ink_markup
-from yenzo.core.spine import Walked, walk
+from yenzo.core.scene.nodes import SideScene
+from yenzo.core.spine import Walked, stand_ins, walk
 
 # A drawing of more points goes to the browser once, as a picture file of its own, and not with every key.
 MOST_DRAWN_POINTS = 1500
@@ -189,7 +190,7 @@ def build_slip(
         entries=entries,
         walked=walked,
         sections=sections,
-        sides=_sides(walked, uploads),
+        sides=_sides(walked, uploads, stand_ins(walked, assets)),
         variants=() if setup.offer.axes else _variants(walked),
         axes=_axes(walked),
         page=page,
@@ -223,7 +224,7 @@ def _sections(
     return tuple(found)
 
 
-def _sides(walked: Walked, uploads: Uploads) -> tuple[SlipSide, ...]:
+def _sides(walked: Walked, uploads: Uploads, standing: Mapping[str, SideScene]) -> tuple[SlipSide, ...]:
     addresses = {file.prepared: picture_address(file.prepared) for file in own_files(walked.setup)}
     addresses |= {
         one.prepared_id: reverse("designs:upload_picture", args=[one.pk])
@@ -231,6 +232,15 @@ def _sides(walked: Walked, uploads: Uploads) -> tuple[SlipSide, ...]:
         for one in sent
         if one.prepared_id
     }
+
+    def ink(side: SideScene, *, under: bool) -> str:
+        own = ink_markup(side_page(side, with_goods=False, under=under), addresses.__getitem__, MOST_DRAWN_POINTS)
+        if side.key not in standing:
+            return own
+        sample = side_page(standing[side.key], with_goods=False, under=under)
+        faint = ink_markup(sample, addresses.__getitem__, MOST_DRAWN_POINTS)
+        return f'<g class="stand-in">{faint}</g>{own}'
+
     return tuple(
         SlipSide(
             key=side.key,
@@ -238,9 +248,9 @@ def _sides(walked: Walked, uploads: Uploads) -> tuple[SlipSide, ...]:
             picture=picture_address(side.picture),
             width_mm=side.width_mm,
             height_mm=side.height_mm,
-            digest=side.digest,
-            ink=ink_markup(side_page(side, with_goods=False, under=False), addresses.__getitem__, MOST_DRAWN_POINTS),
-            under=ink_markup(side_page(side, with_goods=False, under=True), addresses.__getitem__, MOST_DRAWN_POINTS),
+            digest=side.digest + (standing[side.key].digest if side.key in standing else ""),
+            ink=ink(side, under=False),
+            under=ink(side, under=True),
             overlays=tuple(picture_address(asset) for asset in side.overlays),
         )
         for side in walked.scene.sides

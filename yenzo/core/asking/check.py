@@ -53,6 +53,11 @@ def is_needed(setup: Setup, field: AnyField, asked: Asked) -> bool:
     return field.required or (rule is not None and holds(rule, lambda key: asked.subject(setup, key)))
 
 
+def is_awaited(setup: Setup, field: AnyField, asked: Asked) -> bool:
+    """Tell whether a field is asked, must be filled, and isn't yet."""
+    return field.key in asked.values and not asked.is_filled(field.key) and is_needed(setup, field, asked)
+
+
 def _check_field(setup: Setup, field: AnyField, asked: Asked, coverage: Coverage) -> Iterator[Problem]:
     kind, value = kind_of(field), asked.values[field.key]
     if dropped := asked.left_out.get(field.key):

@@ -232,6 +232,9 @@ class ArtworkField(FieldBase):
     most_files: int = Field(default=1, ge=1, le=MOST_FILES)
     least_pixels: Count | None = Field(default=None, description="least length of a picture's shorter edge")
     one_color: OneColor | None = None
+    sample: UploadedFile | None = Field(
+        default=None, description="stands on the goods, faint, until the customer's own is there; never produced"
+    )
 
 
 class NumberField(TypedField):

@@ -7,16 +7,21 @@ from django import forms
 from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined
 from yenzo.core.artwork.tinting import Tints
-from yenzo.core.documents.fields import FixedArtworkField, FixedTextField, OptionsField
+from yenzo.core.documents.fields import ArtworkField, FixedArtworkField, FixedTextField, OneColor, OptionsField
 from yenzo.core.documents.setup import Setup
 
 ARTWORK = "artwork-"
 
 
 class ArtworkFile(forms.FileField):
-    """A file that is made with customers' pieces, and no picture of goods."""
+    """A file that is made with customers' pieces, or stands in for theirs, and no picture of goods.
 
-    is_made = True
+    `kinds` are the only ones that are taken; all if none is named.
+    """
+
+    def __init__(self, *, kinds: tuple[str, ...] = (), one_color: OneColor | None = None, **more: Any) -> None:
+        super().__init__(**more)
+        self.kinds, self.one_color = kinds, one_color
 
 
 class MaskFile(forms.FileField):
@@ -54,6 +59,39 @@ class FixedArtworkAspect(Aspect):
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         return [line.set("artwork", given["file"]["artwork"])]
+
+
+class StandInAspect(Aspect):
+    key, heading, offer = "sample-picture", "What shows how it will look?", "sample picture"
+
+    def is_plain(self, line: FormLine) -> bool:
+        assert isinstance(line.field, ArtworkField)
+        return line.field.sample is None
+
+    def words(self, line: FormLine) -> str:
+        assert isinstance(line.field, ArtworkField)
+        return f"“{line.field.sample.name}”" if line.field.sample else "nothing"
+
+    def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
+        assert isinstance(line.field, ArtworkField)
+        explained = "It stands on the goods, faint, while the customer's own must still be sent. It is never made."
+        fields: dict[str, forms.Field] = {
+            "file": ArtworkFile(
+                required=False,
+                kinds=line.field.kinds,
+                one_color=line.field.one_color,
+                label=f"File: {', '.join(kind.upper() for kind in line.field.kinds)}",
+                help_text=explained,
+            )
+        }
+        if line.field.sample:
+            fields["bare"] = forms.BooleanField(required=False, label="No sample picture")
+        return fields
+
+    def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        if given.get("bare"):
+            return [line.set("sample", None)]
+        return [line.set("sample", given["file"]["artwork"])] if given.get("file") else []
 
 
 class ReadyMadeAspect(Aspect):

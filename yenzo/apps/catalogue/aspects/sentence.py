@@ -19,7 +19,13 @@ from yenzo.apps.catalogue.aspects.measuring import (
     RegionAspect,
 )
 from yenzo.apps.catalogue.aspects.options import HowManyAspect, LooksAspect, OfferedWhenAspect, OptionsAspect
-from yenzo.apps.catalogue.aspects.own import FixedArtworkAspect, FixedTextAspect, GoodsAspect, ReadyMadeAspect
+from yenzo.apps.catalogue.aspects.own import (
+    FixedArtworkAspect,
+    FixedTextAspect,
+    GoodsAspect,
+    ReadyMadeAspect,
+    StandInAspect,
+)
 from yenzo.apps.catalogue.aspects.placing import (
     AlignAspect,
     ArtworkPaintAspect,
@@ -80,6 +86,7 @@ ASPECTS: dict[str, Aspect[Any]] = {
         ReadyMadeAspect(),
         FixedTextAspect(),
         FixedArtworkAspect(),
+        StandInAspect(),
         MethodsAspect(),
         OfferedWhenAspect(),
         HowManyAspect(),
@@ -141,6 +148,7 @@ MORE_TEXT = ("letters", "stroke", "shadow", "plate", "second-color", "joined", "
 MORE_ARTWORK = ("lands-when",)
 MORE_OPTIONS = ("looks", "goods", "offered-when")
 MORE_WORDING = ("pattern", "word-lists")
+MORE_UPLOAD = ("sample-picture",)
 MORE_HEADING = ("stands", "explanation")
 MORE_LINE = ("required-when", *MORE_HEADING)
 ASKED = ". Asked {ask-when}."
@@ -148,6 +156,7 @@ ASKED = ". Asked {ask-when}."
 SAID_AFTER = {
     "pattern": " It has the shape of {}.",
     "word-lists": " It has {}.",
+    "sample-picture": " Until it is sent, {} stands in.",
     "looks": " Shown {}.",
     "goods": " It has {}.",
     "offered-when": " Offered: {}.",
@@ -194,6 +203,7 @@ def sentence_of(line: FormLine) -> list[Part]:
     more = MORE_LINE if not isinstance(line.field, (HeadingField, *UNASKED)) else MORE_HEADING
     own: tuple[str, ...] = MORE_OPTIONS if isinstance(line.field, OptionsField) else ()
     own = MORE_WORDING if isinstance(line.field, TextField) else own
+    own = MORE_UPLOAD if isinstance(line.field, ArtworkField) else own
     return [*parts, *_more(line, (*own, *more))]
 
 

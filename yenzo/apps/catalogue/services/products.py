@@ -23,13 +23,13 @@ from yenzo.apps.catalogue.services.locks import PUBLISHING, one_after_another
 from yenzo.apps.catalogue.to_core import with_materials
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.files.store import StoredAssets, store_file
-from yenzo.core.artwork.facts import Preparation
+from yenzo.core.artwork.facts import ArtworkLimits, Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.artwork.tinting import Tints, tinted_part
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.documents.faults import find_nonsense, missing_materials
-from yenzo.core.documents.fields import OptionsField
+from yenzo.core.documents.fields import OneColor, OptionsField
 from yenzo.core.documents.reading import dump_document, dump_part, read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.used import used_materials
@@ -119,12 +119,19 @@ def set_category(actor: Actor, product_ids: Sequence[int], category: str) -> int
 
 
 @service(*SELLERS)
-def add_made_artwork(actor: Actor, path: Path, name: str) -> dict[str, Any]:  # noqa: ARG001
-    """Keep artwork of the workshop's own, which is made with customers' pieces; return it as documents have it.
+def add_made_artwork(
+    actor: Actor,  # noqa: ARG001
+    path: Path,
+    name: str,
+    *,
+    kinds: tuple[str, ...] = (),
+    one_color: OneColor | None = None,
+) -> dict[str, Any]:
+    """Keep artwork of the workshop's own, made with customers' pieces or standing in; return it as documents have it.
 
     Return {"artwork": the file, "picture": how screens show it}. Raises ArtworkError.
     """
-    made = inspect_artwork(path, name)
+    made = inspect_artwork(path, name, ArtworkLimits(kinds=kinds), Preparation(one_color=one_color))
     facts, shown = made.facts, store_file(made.shown, is_public=True)
     artwork = UploadedFile(
         name=name,
@@ -133,6 +140,7 @@ def add_made_artwork(actor: Actor, path: Path, name: str) -> dict[str, Any]:  # 
         kind=facts.kind,
         form=facts.form,
         see_through=facts.see_through,
+        one_color=one_color is not None,
         width_px=facts.width_px,
         height_px=facts.height_px,
         size_bytes=facts.size_bytes,
