@@ -244,3 +244,28 @@ def test_refusals_speak_of_names_and_never_of_documents(seller, product, address
     page = html.unescape(seller.post(f"{BASE}{address}", {**numbers, **given}).content.decode())
     assert "set-up document" not in page
     assert said in page
+
+
+def test_choice_that_becomes_free_text_asks_before_rules_wait_for_its_words(seller, owner, product):
+    rule = {"match": "all", "inner-match": "any", "test-0": "wood is oak"}
+    seller.post(f"{BASE}lines/photo/ask-when/", rule)
+    # What it costs with each choice can't stay: that is refused before anything else.
+    for charge in [charge for charge in draft_of(product)["charges"] if charge["field"] == "wood"]:
+        remove = {"do": "remove", "path": ["charges"], "key": charge["key"]}
+        seen = Product.objects.get(pk=product.pk).draft_version
+        edit_draft(owner, product.pk, [remove], seen_version=seen, label="No charge")
+    asked = html.unescape(seller.post(f"{BASE}lines/wood/kind/", {"kind": "line"}).content.decode())
+    assert "“Photo” is asked when it is “Oak”; then only who types exactly that meets it" in asked
+    assert field_of(product, "wood")["kind"] == "choice"
+    seller.post(f"{BASE}lines/wood/kind/", {"kind": "line", "sure": "on"})
+    assert field_of(product, "wood")["kind"] == "line"
+    (condition,) = field_of(product, "photo")["ask_when"]["conditions"]
+    assert condition["value"] == "Oak"
+    # On the way back the rule waits for the choice again, which is kept.
+    seller.post(f"{BASE}lines/wood/kind/", {"kind": "choice"})
+    (condition,) = field_of(product, "photo")["ask_when"]["conditions"]
+    assert condition["value"] == "oak"
+
+
+def field_of(product, key):
+    return next(field for field in draft_of(product)["fields"] if field["key"] == key)

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
 
+from yenzo.apps.catalogue.linked import as_published
 from yenzo.apps.catalogue.models import KitMember, KitScope, Product, Revision
 from yenzo.apps.catalogue.to_core import all_materials, setup_of_draft, setup_of_revision
 from yenzo.core.documents.kits import KitUse, Override, with_kits
@@ -107,4 +108,4 @@ def own_setup(revision: Revision) -> Setup:
     """Return what a revision had before its kits, with its own materials and, for what is new, the workshop's."""
     had: dict[str, dict[str, Any]] = revision.document.get("materials", {})
     materials = {kind: {**have, **had.get(kind, {})} for kind, have in all_materials().items()}
-    return read_setup({**revision.own, "materials": materials})
+    return read_setup({**as_published(revision.own, revision.document), "materials": materials})

@@ -3,6 +3,7 @@
 import json
 from typing import Any
 
+from yenzo.apps.catalogue.linked import with_linked
 from yenzo.apps.catalogue.models import Material, Product, Revision
 from yenzo.core.documents.materials import Materials
 from yenzo.core.documents.reading import read_setup
@@ -36,12 +37,12 @@ def shop_setup(revision: Revision) -> Setup:
 
 def setup_of_draft(product: Product) -> Setup:
     """Return the draft's set-up with the workshop's materials as they are now; raises DocumentError."""
-    return read_setup(with_materials(product.draft))
+    return read_setup(completed(product.draft))
 
 
-def with_materials(document: dict[str, Any]) -> dict[str, Any]:
-    """Return a draft's document with all materials of the workshop in it."""
-    return {**document, "materials": all_materials()}
+def completed(document: dict[str, Any]) -> dict[str, Any]:
+    """Return a draft's document with what it lives on: the workshop's materials, and what linked extras cost now."""
+    return {**with_linked(document), "materials": all_materials()}
 
 
 def all_materials() -> dict[str, dict[str, Any]]:

@@ -320,6 +320,7 @@ class ExtraField(FieldBase):
     price: Money = Field(ge=0)
     sku: Text = ""
     most: Count = 10
+    product: Key | None = Field(default=None, description="which product of the shop it is: its price and SKU count")
 
 
 class NoteField(TypedField):

@@ -5,6 +5,7 @@ from datetime import date, timedelta
 from itertools import combinations, product
 from typing import TYPE_CHECKING
 
+from yenzo.core.documents.edits import Path
 from yenzo.core.documents.fields import (
     AddressField,
     AnyField,
@@ -51,7 +52,7 @@ SIGNED_IN_NAME = "the customer's sign-in"
 def find_rule_faults(setup: "Setup") -> Iterator[str]:
     """Yield a sentence for each rule that looks at what isn't there or can't be, or waits for itself."""
     by_key = {field.key: field for field in setup.fields}
-    for rule, what in _rules(setup):
+    for _, rule, what in rules_of(setup):
         for condition in rule.all_conditions:
             if condition.field == SIGNED_IN:
                 if condition.test not in {"is", "is_not"} or not isinstance(condition.value, bool):
@@ -73,7 +74,7 @@ def find_rule_faults(setup: "Setup") -> Iterator[str]:
 
 def find_constant_rules(setup: "Setup") -> Iterator[str]:
     """Yield a sentence for each rule that never or always holds."""
-    for rule, what in _rules(setup):
+    for _, rule, what in rules_of(setup):
         yield from _constant(rule, what, setup)
 
 
@@ -88,21 +89,24 @@ def subject_name(setup: "Setup", subject: str) -> str:
     return PRODUCT_ITSELF.get(subject) or (field.label if field else subject)
 
 
-def _rules(setup: "Setup") -> Iterator[tuple[Rule, str]]:
+def rules_of(setup: "Setup") -> Iterator[tuple[Path, Rule, str]]:
+    """Yield every rule: its path in the document, the rule, and in words what comes of it where it holds."""
     for section in setup.sections:
         if section.ask_when:
-            yield section.ask_when, f"The section “{section.title}” is asked"
+            yield ("sections", section.key, "ask_when"), section.ask_when, f"The section “{section.title}” is asked"
     for field in setup.fields:
+        path = ("fields", field.key)
         if field.ask_when:
-            yield field.ask_when, f"“{field.label}” is asked"
+            yield (*path, "ask_when"), field.ask_when, f"“{field.label}” is asked"
         if field.required_when:
-            yield field.required_when, f"“{field.label}” must be filled"
+            yield (*path, "required_when"), field.required_when, f"“{field.label}” must be filled"
         for option in field.options if isinstance(field, OptionsField) else ():
             if option.ask_when:
-                yield option.ask_when, f"The choice “{option.label}” of “{field.label}” is offered"
+                what = f"The choice “{option.label}” of “{field.label}” is offered"
+                yield (*path, "options", option.key, "ask_when"), option.ask_when, what
     for placement in setup.placements:
         if placement.when:
-            yield placement.when, f"A placement in “{placement.area}” lands"
+            yield ("placements", placement.key, "when"), placement.when, f"A placement in “{placement.area}” lands"
 
 
 def _impossible_product(setup: "Setup", condition: Condition, what: str) -> Iterator[str]:

@@ -64,6 +64,21 @@ class Rule(Frozen):
             yield from group.conditions
 
 
+def compared_otherwise(rule: Rule, field: str, named: Callable[[str], str]) -> Rule:
+    """Return a rule whose comparisons with one field's entry have other values: what `named` makes of each."""
+
+    def renamed(conditions: tuple[Condition, ...]) -> tuple[Condition, ...]:
+        return tuple(_renamed(one, named) if one.field == field else one for one in conditions)
+
+    groups = tuple(group.model_copy(update={"conditions": renamed(group.conditions)}) for group in rule.groups)
+    return rule.model_copy(update={"conditions": renamed(rule.conditions), "groups": groups})
+
+
+def _renamed(condition: Condition, named: Callable[[str], str]) -> Condition:
+    value = condition.value if isinstance(condition.value, bool) else named(condition.value)
+    return condition.model_copy(update={"value": value, "values": tuple(map(named, condition.values))})
+
+
 def holds(rule: Rule, value_of: ValueOf) -> bool:
     """Tell whether a rule holds; `value_of` gives the entry of a field, empty when it isn't asked."""
     results = [_matches(condition, value_of(condition.field)) for condition in rule.conditions]

@@ -7,6 +7,7 @@ from django import forms
 
 from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined, plain_decimal
+from yenzo.apps.catalogue.models import Product
 from yenzo.core.asking.words import say_amount
 from yenzo.core.documents.fields import ComputedField, DateField, ExtraField, NoteField, NumberField, PhoneField
 from yenzo.core.documents.named import formula_fault, known_names
@@ -165,27 +166,53 @@ class ExtraAspect(Aspect):
 
     def words(self, line: FormLine) -> str:
         assert isinstance(line.field, ExtraField)
-        sku = f", counted as {line.field.sku}" if line.field.sku else ", its stock not counted"
-        return f"{say_amount(line.field.price)} each, up to {line.field.most}{sku}"
+        field = line.field
+        sku = f", counted as {field.sku}" if field.sku else ", its stock not counted"
+        name = dict(_products()).get(field.product, "a product that is gone") if field.product else ""
+        of = f"“{name}” of the shop, " if name else ""
+        return f"{of}{say_amount(field.price)} each, up to {field.most}{sku}"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, ExtraField)
         return {
+            "product": forms.ChoiceField(
+                required=False,
+                choices=[("", "none: what is typed here"), *_products()],
+                initial=line.field.product or "",
+                label="Product of the shop",
+                help_text="Its price before anything is personalized, its SKU and its picture count, and follow it.",
+            ),
             "price": forms.DecimalField(
-                min_value=0, max_digits=10, decimal_places=3, initial=line.field.price, label="Price of one"
+                required=False,
+                min_value=0,
+                max_digits=10,
+                decimal_places=3,
+                initial=line.field.price,
+                label="Price of one, if it is no product of the shop",
             ),
             "most": forms.IntegerField(
                 min_value=1, max_value=10_000, initial=line.field.most, label="At most so many with a piece"
             ),
-            "sku": LineField(required=False, max_length=60, initial=line.field.sku, label="SKU, for its stock"),
+            "sku": LineField(
+                required=False, max_length=60, initial=line.field.sku, label="SKU of its stock, if it is none"
+            ),
         }
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
+        if given["product"]:
+            return [line.set("product", given["product"]), line.set("most", given["most"])]
+        if given["price"] is None:
+            raise forms.ValidationError("Say what one costs, or pick a product of the shop.")
         return [
+            line.set("product", None),
             line.set("price", str(given["price"])),
             line.set("most", given["most"]),
             line.set("sku", given["sku"] or None),
         ]
+
+
+def _products() -> list[tuple[str, str]]:
+    return list(Product.objects.live().values_list("key", "name"))
 
 
 class RegionAspect(Aspect):

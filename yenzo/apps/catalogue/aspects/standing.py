@@ -1,5 +1,6 @@
 """What kind a line is, where it stands in the form, and what is explained about it."""
 
+from collections.abc import Callable, Iterator
 from contextlib import suppress
 from typing import Any
 
@@ -9,8 +10,10 @@ from pydantic import ValidationError
 from yenzo.apps.accounts.fields import LinesField
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, joined
 from yenzo.apps.catalogue.kinds import KIND_WORDS, MODELS, beginning_of
-from yenzo.core.documents.fields import AddressField
+from yenzo.core.documents.fields import AddressField, OptionsField, TextField
 from yenzo.core.documents.reading import dump_part
+from yenzo.core.documents.rule_faults import rules_of
+from yenzo.core.documents.rules import compared_otherwise
 
 WIDTHS = {"full": "as wide as the form", "half": "half as wide", "third": "a third as wide"}
 # What every kind of field has and keeps.
@@ -27,6 +30,7 @@ SHARED = frozenset(
         "required",
         "required_when",
         "ask_when",
+        "lands_on",
     }
 )
 
@@ -48,14 +52,62 @@ class KindAspect(Aspect):
             )
         }
 
+    def losses(self, line: FormLine, given: dict[str, Any]) -> list[str]:
+        if given["kind"] == line.field.kind:
+            return []
+        item = _changed(line, given["kind"])
+        if "options" in item or not issubclass(MODELS[given["kind"]], TextField):
+            return []
+        return [
+            f"the choice that a rule waits for ({what[0].lower()}{what[1:]} when it is "
+            f"{joined([f'“{word}”' for word in words], 'or')}; then only who types exactly that meets it)"
+            for what, words in _waited_for(line, _named_anew(line, item))
+        ]
+
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         if given["kind"] == line.field.kind:
             return []
+        item = _changed(line, given["kind"])
         position = next(at for at, field in enumerate(line.setup.fields) if field.key == line.key)
         return [
             {"do": "remove", "path": ["fields"], "key": line.key},
-            {"do": "add", "path": ["fields"], "item": _changed(line, given["kind"]), "position": position},
+            {"do": "add", "path": ["fields"], "item": item, "position": position},
+            *_rules_followed(line, _named_anew(line, item)),
         ]
+
+
+def _named_anew(line: FormLine, item: dict[str, Any]) -> Callable[[str], str]:
+    """Return what rules compare the line's entry with once it is of another kind: keys where there are choices, words
+    where there are none.
+    """
+    before = {option.key: option.label for option in line.field.options} if isinstance(line.field, OptionsField) else {}
+    after = {option["key"]: option["label"] for option in item.get("options", ())}
+    keys = {label: key for key, label in after.items()}
+
+    def named(value: str) -> str:
+        words = value if value in after else before.get(value, value)
+        return str(keys.get(words, words))
+
+    return named
+
+
+def _rules_followed(line: FormLine, named: Callable[[str], str]) -> Operations:
+    operations: Operations = []
+    for path, rule, _ in rules_of(line.setup):
+        followed = compared_otherwise(rule, line.key, named)
+        if followed != rule:
+            operations.append({"do": "set", "path": list(path), "value": dump_part(followed)})
+    return operations
+
+
+def _waited_for(line: FormLine, named: Callable[[str], str]) -> Iterator[tuple[str, list[str]]]:
+    """Yield what each rule that waits for choices of this line comes to, and the choices in words."""
+    for _, rule, what in rules_of(line.setup):
+        compared = [one for one in rule.all_conditions if one.field == line.key]
+        values = [value for one in compared for value in (one.value, *one.values) if isinstance(value, str)]
+        words = [named(value) for value in values if named(value) != value]
+        if words:
+            yield what, list(dict.fromkeys(words))
 
 
 def _changed(line: FormLine, kind: str) -> dict[str, Any]:

@@ -15,12 +15,13 @@ from PIL import Image
 from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.catalogue.examples import begin_from
 from yenzo.apps.catalogue.kits import resolved_draft
+from yenzo.apps.catalogue.linked import not_in_shop
 from yenzo.apps.catalogue.made_artwork import own_files
 from yenzo.apps.catalogue.models import Product, Revision, RevisionFile
 from yenzo.apps.catalogue.models.products import MOST_IN_A_CATEGORY
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.locks import PUBLISHING, one_after_another
-from yenzo.apps.catalogue.to_core import with_materials
+from yenzo.apps.catalogue.to_core import completed
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.files.store import StoredAssets, store_file
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
@@ -62,7 +63,7 @@ def create_product(
         "offer": {"name": name, "base_price": str(base_price), "currency": currency},
         "sides": [{"key": "front", "name": "Front", "picture": picture}] if picture else [],
     }
-    setup = read_setup(with_materials(document))
+    setup = read_setup(completed(document))
     return insert_product({**document, **begin_from(setup, example)})
 
 
@@ -208,7 +209,7 @@ def _tried(document: str) -> tuple[Trouble, ...]:
 
 def unready(setup: Setup, *, is_priced: bool = True) -> list[str]:
     """Return what keeps a draft from being published, each as a sentence."""
-    faults = [*missing_materials(setup), *find_nonsense(setup, is_priced=is_priced)]
+    faults = [*missing_materials(setup), *find_nonsense(setup, is_priced=is_priced), *not_in_shop(setup)]
     for side in setup.sides:
         if side.scale is None:
             faults.append(f"Mark the scale of “{side.name}” first: nothing on it has a size yet.")
