@@ -3,7 +3,7 @@ PORT ?= 8480
 PYTHON := .venv/bin/python
 SHELL := /bin/bash
 
-.PHONY: help setup setup-test demo test lint bench fuzz chaos lock clean schemas screenshots words
+.PHONY: help setup setup-test demo test template lint bench fuzz chaos lock clean schemas screenshots words
 
 help: ## list the targets
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -17,8 +17,12 @@ setup-test: # everything of setup, and Chromium and the outside tools that tests
 demo: setup ## start the workshop with demo data; PORT=8480; NAME=second for another; TLS=1 for https; Ctrl-C stops everything
 	@exec $(PYTHON) scripts/run_demo.py --port $(PORT) --name $(or $(NAME),demo) $(if $(TLS),--tls)
 
-test: setup-test lint ## run every check and test
+test: setup-test ## run every check and test
+	@$(MAKE) --no-print-directory --jobs 2 --output-sync=target lint template
 	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest -n 2 --dist loadscope $(ARGS)
+
+template: setup-test # load the demo once for all stories, unless it is there for this code
+	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m demo.template
 
 lint: setup-test ## formatting, types, imports
 	@.venv/bin/ruff check . && .venv/bin/ruff format --check .

@@ -16,6 +16,7 @@ from typing import Any
 
 import psycopg
 
+from demo.template import copied, loaded
 from deploy.front_door import FrontDoor
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -60,17 +61,16 @@ def wait_until(true: Callable[[], Any], *, seconds: float = 240, what: str = "it
 
 
 class Installation:
-    """A running installation, on a cluster (`base`, else DATABASE_URL) where it may make a database called `story`."""
+    """A running installation, on a cluster (`base`, else DATABASE_URL) where it may make a database of its name."""
 
-    def __init__(self, folder: Path, *, workers: int = 1, base: str | None = None, **settings: str) -> None:
+    def __init__(
+        self, folder: Path, *, workers: int = 1, base: str | None = None, name: str = "story", **settings: str
+    ) -> None:
         base = base or os.environ["DATABASE_URL"]
-        with psycopg.connect(base, autocommit=True) as connection:
-            connection.execute("DROP DATABASE IF EXISTS story WITH (FORCE)")
-            connection.execute("CREATE DATABASE story")
         port, web_port = free_port(), free_port()
         self.url = f"http://127.0.0.1:{port}"
         self.folder = folder
-        self.database = base.rsplit("/", 1)[0] + "/story"
+        self.database = copied(loaded(base), base, name, folder)
         self.environment = os.environ | {
             "DATABASE_URL": self.database,
             "DATABASE_POOL": "1",
@@ -86,9 +86,6 @@ class Installation:
         self.processes: list[subprocess.Popen[bytes]] = []
         self.workers: list[subprocess.Popen[bytes]] = []
         self._groups: list[int] = []
-        for command in (("manage.py", "migrate", "-v0"), ("manage.py", "collectstatic", "-v0", "--noinput")):
-            self.run(*command)
-        self.run("-m", "demo.load")
         self._web = web_command(web_port, workers)
         self.start_web()
         door = FrontDoor(folder / "door", port, f"127.0.0.1:{web_port}", folder / "static")

@@ -10,7 +10,7 @@ from tests.core.conftest import GOODS, PHOTO, TYPEFACES, board
 from yenzo.apps.accounts import limiting
 from yenzo.apps.accounts.models import Person, Role
 from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of
-from yenzo.apps.catalogue.services.materials import add_font, save_material
+from yenzo.apps.catalogue.models import Material
 from yenzo.apps.catalogue.services.products import import_product, publish_setup
 from yenzo.apps.designs.jobs import look_at_upload
 from yenzo.apps.designs.models import Upload
@@ -59,11 +59,13 @@ def sign_in(people):
 def product(owner):
     """A board that is live as revision 1."""
     document = board()
-    for kind, documents in document["materials"].items():
-        for key, material in documents.items():
-            save_material(owner, kind, key, material)
+    Material.objects.bulk_create(
+        Material(kind=kind, key=key, document=material)
+        for kind, documents in document["materials"].items()
+        for key, material in documents.items()
+    )
     for key in document["materials"]["typefaces"]:
-        add_font(owner, (TYPEFACES / f"{key}.ttf").read_bytes(), key)
+        store_file((TYPEFACES / f"{key}.ttf").read_bytes())
     store_file(GOODS, is_public=True)
     made = import_product(owner, document, key="board")
     publish_setup(owner, made.pk, seen_version=made.draft_version)

@@ -6,6 +6,9 @@ from pathlib import Path
 import pytest
 
 from tests.core.conftest import GOODS, PHOTO, board, upload
+from yenzo.core.__main__ import main
+
+ROOT = str(Path(__file__).resolve().parents[2])
 
 
 @pytest.fixture
@@ -21,34 +24,49 @@ def folder(tmp_path):
     return tmp_path
 
 
-def core(folder, *arguments):
-    command = [sys.executable, "-m", "yenzo.core", *arguments]
-    root = Path(__file__).resolve().parents[2]
-    done = subprocess.run(
-        command, cwd=folder, capture_output=True, text=True, env={"PYTHONPATH": str(root)}, check=False
-    )
-    return done.returncode, json.loads(done.stdout) if done.stdout else None, done.stderr
+@pytest.fixture
+def core(folder, monkeypatch, capsys):
+    """The command line in this process, in the folder: its exit status, what it prints as JSON, and its errors."""
+    monkeypatch.chdir(folder)
+
+    def run(*arguments):
+        monkeypatch.setattr(sys, "argv", ["core", *arguments])
+        capsys.readouterr()
+        try:
+            status = main()
+        except SystemExit as end:
+            status = end.code
+        printed = capsys.readouterr()
+        return status, json.loads(printed.out) if printed.out else None, printed.err
+
+    return run
 
 
-def test_check_tells_what_is_asked_and_blocks_on_problems(folder):
-    status, value, _ = core(folder, "check", "setup.json", "entries.json")
+@pytest.mark.parametrize(("entries", "status"), [("entries.json", 0), ("empty.json", 1), ("nothing.json", 2)])
+def test_process_ends_with_the_status_that_it_was_told(folder, entries, status):
+    command = [sys.executable, "-m", "yenzo.core", "check", "setup.json", entries]
+    done = subprocess.run(command, cwd=folder, capture_output=True, text=True, env={"PYTHONPATH": ROOT}, check=False)
+    assert done.returncode == status
+    assert bool(done.stdout) != bool(done.stderr)
+
+
+def test_check_tells_what_is_asked_and_blocks_on_problems(core):
+    status, value, _ = core("check", "setup.json", "entries.json")
     assert (status, value["problems"], value["findings"]) == (0, [], [])
     assert value["asked"] == ["name", "lettering", "with_photo", "photo", "wood", "finish"]
-    status, value, _ = core(folder, "check", "setup.json", "empty.json")
+    status, value, _ = core("check", "setup.json", "empty.json")
     assert (status, [problem["code"] for problem in value["problems"]]) == (1, ["required"])
 
 
-def test_quote_multiplies_by_pieces(folder):
-    _, value, _ = core(folder, "quote", "setup.json", "entries.json", "--pieces", "3")
+def test_quote_multiplies_by_pieces(core):
+    _, value, _ = core("quote", "setup.json", "entries.json", "--pieces", "3")
     assert (value["each"], value["total"], value["currency"]) == ("108.70", "326.10", "GBP")
 
 
 @pytest.mark.parametrize("file_format", ["svg", "png", "pdf"])
 @pytest.mark.parametrize("target", [("--side", "front"), ("--area", "photo"), ("--area", "front/panel")])
-def test_render_writes_a_file_of_its_size(folder, file_format, target):
-    status, value, _ = core(
-        folder, "render", "setup.json", "entries.json", *target, "--format", file_format, "--out", "made"
-    )
+def test_render_writes_a_file_of_its_size(core, folder, file_format, target):
+    status, value, _ = core("render", "setup.json", "entries.json", *target, "--format", file_format, "--out", "made")
     assert status == 0
     assert (folder / "made").stat().st_size == value["bytes"] > 500
 
@@ -65,23 +83,23 @@ def test_render_writes_a_file_of_its_size(folder, file_format, target):
         (("trial", "setup.json"), "can't be made on the command line yet"),
     ],
 )
-def test_unusable_input_is_told_in_words_with_exit_2(folder, arguments, words):
-    status, value, error = core(folder, *arguments)
+def test_unusable_input_is_told_in_words_with_exit_2(core, arguments, words):
+    status, value, error = core(*arguments)
     assert (status, value) == (2, None)
     assert words in error
     assert "Traceback" not in error
 
 
-def test_inspect_never_crashes_and_refuses_with_exit_1(folder):
-    status, value, _ = core(folder, "inspect", "photo.jpg", "setup.json", "nothing")
+def test_inspect_never_crashes_and_refuses_with_exit_1(core):
+    status, value, _ = core("inspect", "photo.jpg", "setup.json", "nothing")
     assert status == 1
     assert value[0]["kind"] == "jpeg"
     assert [entry["refusal"]["code"] for entry in value[1:]] == ["wrong_kind", "unreadable"]
 
 
 @pytest.mark.parametrize("name", ["setup", "entries", "manifest"])
-def test_published_schema_is_the_one_in_docs(folder, name):
-    status, value, _ = core(folder, "schema", name)
+def test_published_schema_is_the_one_in_docs(core, name):
+    status, value, _ = core("schema", name)
     published = Path(__file__).resolve().parents[2] / "docs" / "schemas" / f"{name}.json"
     assert (status, value) == (0, json.loads(published.read_text()))
 

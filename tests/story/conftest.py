@@ -1,6 +1,7 @@
 """The whole of Yenzo running for the stories: a database of its own, web processes, a worker, and Chromium."""
 
 import hashlib
+from collections import defaultdict
 
 import pytest
 from playwright.sync_api import expect, sync_playwright
@@ -38,10 +39,11 @@ def fill_checkout(page, name, mail, address):
 
 
 @pytest.fixture(scope="session")
-def quiet_workshop(tmp_path_factory):
+def quiet_workshop(tmp_path_factory, worker_id):
     """The installation without a worker."""
     workshop = Installation(
         tmp_path_factory.mktemp("workshop"),
+        name=f"story_{worker_id}",
         PRACTICE_SILENCE_SECONDS="2",
         SETTLE_AFTER_SECONDS="1",
         WORKER_SILENCE_SECONDS="3",
@@ -91,18 +93,27 @@ def signed_in(chromium, quiet_workshop):
     return state_of
 
 
+@pytest.fixture(scope="session")
+def browsers():
+    """Browsers that nobody uses now, by language: what they know of static files spares the next one time."""
+    return defaultdict(list)
+
+
 @pytest.fixture
-def open_page(chromium, quiet_workshop, signed_in):
-    """Open a page as somebody: a browser of its own whose console must stay empty."""
-    contexts, said = [], []
+def open_page(chromium, browsers, quiet_workshop, signed_in):
+    """Open a page as somebody: a browser of its own, without a past, whose console must stay empty."""
+    used, said = [], []
 
     def opened(address="/", *, size=WIDE, person=None, language="en-GB", expected=200):
-        context = chromium.new_context(
-            viewport=size, base_url=quiet_workshop.url, storage_state=signed_in(person), locale=language
+        free = browsers[language]
+        context = (
+            free.pop() if free else chromium.new_context(viewport=WIDE, base_url=quiet_workshop.url, locale=language)
         )
         context.set_default_timeout(PATIENCE_MS)
-        contexts.append(context)
+        used.append((language, context))
+        context.add_cookies((signed_in(person) or {"cookies": []})["cookies"])
         page = context.new_page()
+        page.set_viewport_size(size)
         # Chromium notes on the console that a page was answered with a fault: one that is expected is none.
         harmless = f"status of {expected}"
         page.on("console", lambda message: harmless in message.text or said.append(f"{page.url}: {message.text}"))
@@ -112,8 +123,11 @@ def open_page(chromium, quiet_workshop, signed_in):
 
     opened.said = said
     yield opened
-    for context in contexts:
-        context.close()
+    for language, context in used:
+        for page in context.pages:
+            page.close()
+        context.clear_cookies()
+        browsers[language].append(context)
     assert [line for line in said if not any(harmless in line for harmless in HARMLESS)] == []
 
 

@@ -12,7 +12,7 @@ from yenzo.core.artwork.decode import decode
 from yenzo.core.artwork.drawing import read_drawing
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
-from yenzo.core.documents.fields import OneColor
+from yenzo.core.documents.artwork import OneColor
 from yenzo.core.errors import ArtworkError
 from yenzo.core.shapes.flattening import covered_by, flattened
 

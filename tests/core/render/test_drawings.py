@@ -12,7 +12,7 @@ from tests.core.conftest import board, entries, sha256_of
 from tests.measuring import measure
 from yenzo.core.artwork.decode import decode
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
-from yenzo.core.documents.fields import OneColor
+from yenzo.core.documents.artwork import OneColor
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import AssetError
 from yenzo.core.planning.plates import plates_of

@@ -3,8 +3,9 @@
 from typing import Any, get_args
 
 from yenzo.core.asking.kinds import KINDS
+from yenzo.core.documents.artwork import ArtworkKind
 from yenzo.core.documents.beginnings import likely_palette
-from yenzo.core.documents.fields import ArtworkKind, FieldBase
+from yenzo.core.documents.fields import FieldBase
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import UNDECIDED
 

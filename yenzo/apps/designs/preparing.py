@@ -5,7 +5,7 @@ from typing import Any
 from django import forms
 
 from yenzo.core.artwork.facts import Preparation
-from yenzo.core.documents.fields import OneColor
+from yenzo.core.documents.artwork import OneColor
 
 
 class PreparationForm(forms.Form):

@@ -1,19 +1,23 @@
-"""Decoding inside the bounded process: an outside file comes in; what the core uses of it, and its facts, go out."""
+"""Decoding inside the bounded process: an outside file comes in; what the core uses of it, and its facts, go out.
+
+Each file has a process of its own, and most are pictures: what only drawings need is loaded for drawings only.
+"""
 
 import io
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PIL import Image
 
-from yenzo.core.artwork.drawing import Drawing, write_drawing
 from yenzo.core.artwork.facts import ArtworkFacts, ArtworkLimits, Preparation, PreparedArtwork, Wish
 from yenzo.core.artwork.ground import content_box, ground_of, has_empty_border, without_ground
 from yenzo.core.artwork.identify import identify, refuse_two_in_one
 from yenzo.core.artwork.pictures import Opened, open_outside_picture, saved
-from yenzo.core.artwork.tracing import darkened, trace
-from yenzo.core.artwork.vectors import open_drawing
 from yenzo.core.errors import ArtworkError
 from yenzo.core.speaking import say
+
+if TYPE_CHECKING:
+    from yenzo.core.artwork.drawing import Drawing
 
 SHOWN_EDGE_PX = 1400
 DRAWINGS = frozenset({"svg", "pdf"})
@@ -29,6 +33,8 @@ def decode(path: Path, name: str, limits: ArtworkLimits, wanted: Preparation, fo
     if kind not in DRAWINGS:
         opened = open_outside_picture(path, kind, name, limits, wanted.page, folder)
         return _of_picture(opened, kind, len(data), name, limits, wanted)
+    from yenzo.core.artwork.vectors import open_drawing
+
     found = open_drawing(data, kind, name, limits, wanted)
     if found.drawing is not None:
         return _of_drawing(found.drawing, found.pages, found.notes, kind, len(data), name, wanted)
@@ -52,6 +58,8 @@ def _of_picture(
     if wanted.trim and box is not None:
         picture = picture.crop(box)
     if wanted.one_color is not None:
+        from yenzo.core.artwork.tracing import trace
+
         drawing = trace(picture, wanted.one_color, name, limits.most_points)
         return _prepared(drawing, kind, size_bytes, opened.pages, tuple(wishes), opened.notes)
     shown = picture.copy()
@@ -72,7 +80,7 @@ def _of_picture(
 
 
 def _of_drawing(
-    drawing: Drawing, pages: int, notes: tuple[str, ...], kind: str, size_bytes: int, name: str, wanted: Preparation
+    drawing: "Drawing", pages: int, notes: tuple[str, ...], kind: str, size_bytes: int, name: str, wanted: Preparation
 ) -> PreparedArtwork:
     box = drawing.bounds
     assert box is not None  # A drawing that shows nothing was refused.
@@ -82,13 +90,17 @@ def _of_drawing(
     if wanted.trim and wishes:
         drawing = drawing.cropped(box)
     if wanted.one_color is not None:
+        from yenzo.core.artwork.tracing import darkened
+
         drawing = darkened(drawing, wanted.one_color, name)
     return _prepared(drawing, kind, size_bytes, pages, wishes, notes)
 
 
 def _prepared(
-    drawing: Drawing, kind: str, size_bytes: int, pages: int, wishes: tuple[Wish, ...], notes: tuple[str, ...]
+    drawing: "Drawing", kind: str, size_bytes: int, pages: int, wishes: tuple[Wish, ...], notes: tuple[str, ...]
 ) -> PreparedArtwork:
+    from yenzo.core.artwork.drawing import write_drawing
+
     written = write_drawing(drawing)
     facts = ArtworkFacts(
         kind=kind,

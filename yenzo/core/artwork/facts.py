@@ -4,8 +4,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from yenzo.core.documents.entries import Form
-from yenzo.core.documents.fields import OneColor
+from yenzo.core.documents.artwork import Form, OneColor
 from yenzo.core.documents.values import Frozen
 
 Wish = Literal["trim", "no_ground"]

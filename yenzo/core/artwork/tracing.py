@@ -6,7 +6,7 @@ import shapely
 from PIL import Image, ImageFilter
 
 from yenzo.core.artwork.drawing import FROM_SHAPES, TO_SHAPES, Drawing, DrawnPart
-from yenzo.core.documents.fields import OneColor
+from yenzo.core.documents.artwork import OneColor
 from yenzo.core.errors import ArtworkError, ShapeError
 from yenzo.core.shapes.booleans import difference, union
 from yenzo.core.shapes.fitting import fit_ring

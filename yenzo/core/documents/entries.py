@@ -4,9 +4,9 @@ from typing import Literal
 
 from pydantic import Field
 
+from yenzo.core.documents.artwork import Form
 from yenzo.core.documents.values import Frozen, Key, Offset, Sha256, Text
 
-Form = Literal["picture", "drawing"]
 # Of one field: each is looked at by itself, and shown.
 MOST_FILES = 40
 

@@ -6,11 +6,11 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, JsonValue, model_validator
 
+from yenzo.core.documents.artwork import ArtworkKind, OneColor
 from yenzo.core.documents.entries import MOST_FILES, UploadedFile
 from yenzo.core.documents.rules import Rule
 from yenzo.core.documents.values import Frozen, Key, Label, Money, Picture, ScreenColor, Text
 
-ArtworkKind = Literal["png", "jpeg", "webp", "tiff", "heic", "svg", "pdf"]
 Country = Annotated[str, Field(pattern=r"^[A-Z]{2}$")]
 Case = Literal["typed", "upper", "lower", "words", "first"]
 Width = Literal["full", "half", "third"]
@@ -213,13 +213,6 @@ class ColorField(FieldBase):
     colors: tuple[Key, ...] = ()
     default: Key | None = None
     reach: Annotated[float, Field(gt=0, le=100)] | None = None
-
-
-class OneColor(Frozen):
-    """How a file becomes outlines of one color: how dark is ink (0 to 100), and how smooth its edges get, in pixels."""
-
-    threshold: float = Field(default=50, gt=0, lt=100)
-    smoothness: float = Field(default=1, ge=0, le=20)
 
 
 class ArtworkField(FieldBase):

@@ -7,7 +7,8 @@ from django import forms
 from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations, counted, joined
 from yenzo.core.artwork.tinting import Tints
-from yenzo.core.documents.fields import ArtworkField, FixedArtworkField, FixedTextField, OneColor, OptionsField
+from yenzo.core.documents.artwork import OneColor
+from yenzo.core.documents.fields import ArtworkField, FixedArtworkField, FixedTextField, OptionsField
 from yenzo.core.documents.setup import Setup
 
 ARTWORK = "artwork-"

@@ -6,11 +6,10 @@ from django import forms
 
 from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.catalogue.aspects.interface import Aspect, FormLine, Operations
+from yenzo.core.documents.artwork import ArtworkKind, OneColor
 from yenzo.core.documents.entries import MOST_FILES
 from yenzo.core.documents.fields import (
     ArtworkField,
-    ArtworkKind,
-    OneColor,
     TypedField,
     YesNoField,
 )

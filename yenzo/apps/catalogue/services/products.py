@@ -27,10 +27,11 @@ from yenzo.apps.files.store import StoredAssets, store_file
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.artwork.tinting import Tints, tinted_part
+from yenzo.core.documents.artwork import OneColor
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.documents.faults import find_nonsense, missing_materials
-from yenzo.core.documents.fields import OneColor, OptionsField
+from yenzo.core.documents.fields import OptionsField
 from yenzo.core.documents.reading import dump_document, dump_part, read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.used import used_materials
