@@ -62,7 +62,7 @@ def draw(page: Page, svg: str, size: tuple[int, int], to: Path) -> None:
 def main() -> None:
     """Draw all goods."""
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=["--no-sandbox"])
         page = browser.new_page()
         board = (HERE / "art" / "nameboard.svg").read_text()
         draw(page, board, (1400, 440), HERE / "products" / "cedar-nameboard" / "assets" / "front.png")

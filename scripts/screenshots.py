@@ -144,7 +144,7 @@ def main(arguments: list[str]) -> int:
     folder.mkdir(parents=True, exist_ok=True)
     facts = json.loads((CHECKOUT / ".run" / "demo.json").read_text())
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=list(FLAGS))
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=list(FLAGS))
         for name, (page_name, size, role, act) in SCENES.items():
             if arguments[1:] and name not in arguments[1:]:
                 continue

@@ -1,4 +1,7 @@
-"""Sixty random documents, each through one of the back-ends; `make fuzz` runs ten thousand through all."""
+"""Sixty random documents, each through one of the back-ends; `make fuzz` runs ten thousand through all.
+
+That has the slow ones too: number 47, whose dots make a DXF file of 180,000 points, takes as long as all of these.
+"""
 
 import pytest
 
@@ -8,7 +11,7 @@ from yenzo.core.render.files import FORMATS
 BATCH = 20
 
 
-@pytest.mark.parametrize("first", range(0, 60, BATCH))
+@pytest.mark.parametrize("first", [0, 20, 60])
 def test_random_documents_give_files_or_errors_of_ours(first, tmp_path):
     assets = shelf(tmp_path)
     outcomes = [run(seed, assets, (FORMATS[seed % len(FORMATS)],)) for seed in range(first, first + BATCH)]

@@ -38,7 +38,7 @@ def fill_checkout(page, name, mail, address):
     page.get_by_label("I have checked the spelling").check()
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture(scope="package")
 def quiet_workshop(tmp_path_factory, worker_id):
     """The installation without a worker."""
     workshop = Installation(
@@ -58,21 +58,21 @@ def quiet_workshop(tmp_path_factory, worker_id):
     workshop.stop()
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture(scope="package")
 def workshop(quiet_workshop):
     quiet_workshop.start_worker()
     return quiet_workshop
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture(scope="package")
 def chromium():
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=FLAGS)
         yield browser
         browser.close()
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture(scope="package")
 def signed_in(chromium, quiet_workshop):
     """What a browser keeps of somebody who signed in, asked for once each."""
     kept = {None: None}
@@ -93,7 +93,7 @@ def signed_in(chromium, quiet_workshop):
     return state_of
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture(scope="package")
 def browsers():
     """Browsers that nobody uses now, by language: what they know of static files spares the next one time."""
     return defaultdict(list)

@@ -1,5 +1,7 @@
 """Answers that are held back while somebody goes on: none of them takes away what was typed meanwhile."""
 
+import re
+
 from playwright.sync_api import expect
 
 from tests.story.conftest import settled
@@ -164,3 +166,33 @@ def test_what_was_left_as_it_is_is_not_found_again(open_page, copy):
     fill_aspect(page, "finish-label-", Label_for_the_customer="Paint")
     page.locator("#value-name-limit-").click()
     expect(page.get_by_label("Most characters")).not_to_have_value("99")
+
+
+def test_form_with_a_field_called_remove_closes_and_outlives_the_save_of_another(open_page, copy):
+    page = bench(open_page, copy)
+    page.locator("#value-finish-charge-finish").click()
+    expect(page.get_by_label("Take this charge away")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.locator(".open-form")).to_have_count(0)
+    page.locator("#value-finish-charge-finish").click()
+    page.locator("#value-name-limit-").click()
+    page.get_by_label("Most characters").fill("12")
+    page.locator(".open-form", has_text="Most characters").get_by_role("button", name="Save").click()
+    expect(page.locator("#value-name-limit-")).to_contain_text("12")
+    expect(page.get_by_label("Take this charge away")).to_be_visible()
+    # That nothing was said on the console is looked at in the end, as in every story.
+
+
+def test_page_that_is_left_while_it_sends_says_nothing(open_page):
+    page = open_page("/goods/cedar-nameboard/")
+    held = Held(page, "**/preview/")
+    type_into(page, "#entry-name", "Tern")
+    held.wait_for_one()
+    said = []
+    page.on("dialog", lambda dialog: said.append(dialog.message))
+    page.get_by_role("link", name="Basket").first.click()
+    expect(page).to_have_url(re.compile("/basket/$"))
+    expect(page.locator("#trouble")).to_be_hidden()
+    assert said == []
+    page.go_back()
+    expect(page.locator("#trouble")).to_be_hidden()

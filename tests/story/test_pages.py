@@ -62,7 +62,7 @@ MORE = {
 }
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture(scope="package")
 def addresses(quiet_workshop):
     return quiet_workshop.pages()
 

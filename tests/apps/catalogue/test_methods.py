@@ -1,7 +1,7 @@
 import pytest
 from django.urls import reverse
 
-from yenzo.apps.catalogue.methods import MethodForm, method_words
+from yenzo.apps.catalogue.methods import MethodForm, method_row
 from yenzo.apps.catalogue.to_core import materials
 from yenzo.core.documents.materials import Method
 
@@ -25,11 +25,11 @@ def page_of(key):
     return reverse("catalogue:method", args=[key])
 
 
-def test_method_says_in_words_what_it_makes_and_gets():
+def test_method_says_in_its_row_what_it_makes_and_gets():
     plain = Method(name="Carving", done="carved", least_letter_mm=20)
-    assert method_words(plain) == (
-        "letters from 20 mm, artwork from 72 dpi, good from 150 dpi · files: SVG, PNG and PDF"
-    )
+    row = method_row("carving", plain)
+    assert (row.name, row.letters, row.strokes, row.gaps, row.artwork) == ("Carving", "20", "–", "–", "72 / 150")
+    assert (row.colors, row.files, row.more) == ("–", "SVG, PNG, PDF", "")
     busy = Method(
         name="Transfer",
         done="printed",
@@ -43,10 +43,11 @@ def test_method_says_in_words_what_it_makes_and_gets():
         registration=True,
         spot_colors=True,
     )
-    assert "gaps from 0.4 mm" in method_words(busy)
-    assert method_words(busy).endswith(
-        "up to 3 colors, no gradients · files: PDF, mirrored, one plate a color as well, a white underbase grown by "
-        "0.25 mm, with registration marks, with spot colors"
+    row = method_row("transfer", busy)
+    assert (row.gaps, row.colors, row.files) == ("0.4", "3", "PDF")
+    assert row.more == (
+        "no gradients, mirrored, one plate a color as well, a white underbase grown by 0.25 mm, "
+        "registration marks, spot colors"
     )
 
 

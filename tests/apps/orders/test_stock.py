@@ -7,7 +7,7 @@ from yenzo.apps.accounts.rights import CUSTOMER, Actor
 from yenzo.apps.catalogue.models import StockItem
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import publish_setup, rest_products
-from yenzo.apps.catalogue.services.stock import count_stock
+from yenzo.apps.catalogue.services.stock import count_stock, take_stock
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import OrderError, cancel_order, place_order
 
@@ -62,11 +62,33 @@ def test_slip_says_what_is_left_and_what_is_sold_out(owner, with_rope, client):
 def test_stock_is_counted_on_its_page(with_rope, sign_in):
     seller, page = sign_in("seller"), reverse("catalogue:stock")
     shown = seller.get(page).content.decode()
-    assert "ROPE · Rope, with Board" in shown
-    assert "at least" not in seller.post(page, {"ROPE": "7", "NB-1": ""}, follow=True).content.decode()
+    assert "Rope, with Board" in shown
+    assert "not counted" not in shown
+    seen = {"initial-left-ROPE": "3", "initial-left-NB-1": "5"}
+    assert seller.post(page, {"left-ROPE": "7", "left-NB-1": "", **seen}).status_code == 302
     assert left() == {"ROPE": 7}
-    assert seller.post(page, {"ROPE": "-1"}).status_code == 422
+    assert "not counted" in seller.get(page).content.decode()
+    assert seller.post(page, {"left-ROPE": "-1", "initial-left-ROPE": "7"}).status_code == 422
+    seller.post(page, {"left-ROPE": "0", "initial-left-ROPE": "7"})
+    assert "sold out" in seller.get(f"{page}?out=on").content.decode()
+    assert "Nothing is like that" in seller.get(f"{page}?words=cushion").content.decode()
     assert sign_in("desk").get(page).status_code == 403
+
+
+def test_count_leaves_alone_what_orders_took_meanwhile(owner, with_rope, sign_in):
+    seller, page = sign_in("seller"), reverse("catalogue:stock")
+    count_stock(owner, {"ROPE": 5, "NB-1": 5})
+    seen = {"initial-left-ROPE": "5", "initial-left-NB-1": "5"}
+    take_stock(GUEST, {"ROPE": 1})
+    # Only the other one was counted: what the order took stays taken.
+    seller.post(page, {"left-ROPE": "5", "left-NB-1": "9", **seen})
+    assert left() == {"ROPE": 4, "NB-1": 9}
+    # Who counts what an order took from since then counts again.
+    refused = seller.post(
+        page, {"left-ROPE": "8", "left-NB-1": "9", "initial-left-ROPE": "5", "initial-left-NB-1": "9"}
+    )
+    assert "4 are left now. Count again." in refused.content.decode()
+    assert left() == {"ROPE": 4, "NB-1": 9}
 
 
 def test_last_piece_in_stock_can_be_ordered(owner, visitor, put_in_basket, checkout_of, product):

@@ -1,12 +1,12 @@
 """Decoration methods in words and as a form."""
 
+from dataclasses import dataclass
 from typing import Any
 
 from django import forms
 from django.http import QueryDict
 
 from yenzo.apps.accounts.fields import LineField
-from yenzo.apps.catalogue.aspects.interface import counted, joined
 from yenzo.core.documents.materials import Method
 from yenzo.core.measure import plain_number
 
@@ -14,38 +14,51 @@ NUMBER = forms.NumberInput(attrs={"step": "any"})
 FILES = (("svg", "SVG"), ("pdf", "PDF"), ("png", "PNG"), ("dxf", "DXF"))
 
 
-def method_words(method: Method) -> str:
-    """Return what a method can make and which files it gets, as a sentence says it."""
+@dataclass(frozen=True)
+class MethodRow:
+    """What a method can make, as a row of a table: least sizes in mm, least and good dpi, its files, and what else."""
 
-    def mm(value: float) -> str:
-        return f"{plain_number(value, 2)} mm"
+    key: str
+    name: str
+    letters: str
+    strokes: str
+    gaps: str
+    artwork: str
+    colors: str
+    files: str
+    more: str
 
-    said = [f"letters from {mm(method.least_letter_mm)}"]
-    if method.least_stroke_mm is not None:
-        said.append(f"strokes from {mm(method.least_stroke_mm)}")
-    if method.least_gap_mm is not None:
-        said.append(f"gaps from {mm(method.least_gap_mm)}" + (", closed where narrower" if method.closes_gaps else ""))
-    said.append(f"artwork from {method.least_dpi:g} dpi, good from {method.good_dpi:g} dpi")
-    if method.most_colors is not None:
-        said.append(f"up to {counted(method.most_colors, 'color')}")
-    if method.relief:
-        said.append("shows by its depth")
-    if not method.transparency:
-        said.append("nothing see-through")
-    if not method.gradients:
-        said.append("no gradients")
-    files = joined([name.upper() for name in method.files])
+
+def method_row(key: str, method: Method) -> MethodRow:
+    """Return the row of a method; a dash where anything goes."""
     options = (
+        (method.closes_gaps, "narrower gaps are closed"),
+        (method.relief, "shows by its depth"),
+        (not method.transparency, "nothing see-through"),
+        (not method.gradients, "no gradients"),
         (method.mirrored, "mirrored"),
         (method.one_color, "in one color"),
         (method.separations, "one plate a color as well"),
         (method.underbase_mm is not None, f"a white underbase {_grown(method.underbase_mm or 0)}"),
-        (method.registration, "with registration marks"),
-        (method.spot_colors, "with spot colors"),
-        (method.cmyk, "in CMYK"),
+        (method.registration, "registration marks"),
+        (method.spot_colors, "spot colors"),
+        (method.cmyk, "CMYK"),
     )
-    chosen = [words for is_on, words in options if is_on]
-    return f"{', '.join(said)} · files: {', '.join([files, *chosen])}"
+    return MethodRow(
+        key=key,
+        name=method.name,
+        letters=_mm(method.least_letter_mm),
+        strokes=_mm(method.least_stroke_mm),
+        gaps=_mm(method.least_gap_mm),
+        artwork=f"{method.least_dpi:g} / {method.good_dpi:g}",
+        colors="–" if method.most_colors is None else str(method.most_colors),
+        files=", ".join(name.upper() for name in method.files),
+        more=", ".join(words for is_on, words in options if is_on),
+    )
+
+
+def _mm(value: float | None) -> str:
+    return "–" if value is None else plain_number(value, 2)
 
 
 def _grown(by_mm: float) -> str:

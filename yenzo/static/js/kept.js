@@ -6,7 +6,7 @@ const typed = new Map();
 const numbers = new WeakMap();
 let count = 0, answering = 0;
 
-const identity = (form) => form?.id || form?.getAttribute("hx-post") || form?.getAttribute("action") || "";
+const identity = (form) => form?.getAttribute("id") || form?.getAttribute("hx-post") || form?.getAttribute("action") || "";
 const isTick = (control) => control.type === "checkbox";
 
 function keyOf(control) {
@@ -34,6 +34,9 @@ document.addEventListener("htmx:beforeRequest", ({ detail }) => {
   }
 });
 document.addEventListener("htmx:beforeOnLoad", ({ detail }) => { answering = numbers.get(detail.xhr) ?? count; });
+
+// A form's own field may be called "remove", and then that is what `form.remove` gives.
+export const takeAway = (form) => Element.prototype.remove.call(form);
 
 // Whoever leaves a form as it was doesn't find in it later what they thought better of.
 export function forget(form) {

@@ -1,6 +1,7 @@
 // The set-up: changes go one after another, opened forms outlive each other's answers, lines are moved by dragging or
 // with Alt and the arrow keys. The server gives the new order.
 
+import { takeAway } from "./kept.js";
 import { say } from "./page.js";
 
 let dragged = null;
@@ -39,7 +40,7 @@ document.addEventListener("htmx:beforeSwap", ({ detail }) => {
   if (detail.target.id !== "setup" || !detail.shouldSwap) return;
   const others = [...document.querySelectorAll("#setup .opened > .open-form")].filter((form) => form !== detail.requestConfig.elt);
   kept = others.map((form) => ({ form, place: form.parentElement.id }));
-  for (const { form } of kept) form.remove();
+  for (const { form } of kept) takeAway(form);
 });
 document.addEventListener("htmx:afterSwap", ({ detail }) => {
   if (detail.target.id !== "setup") return;

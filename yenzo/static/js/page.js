@@ -1,6 +1,6 @@
 // What every page does: says what went wrong, keeps the focus, blocks second clicks, listens to two shortcuts.
 
-import { forget } from "./kept.js";
+import { forget, takeAway } from "./kept.js";
 
 const trouble = document.getElementById("trouble");
 
@@ -34,6 +34,16 @@ document.addEventListener("htmx:beforeSwap", ({ detail }) => {
   if (told && Number(told) < Number(shown)) detail.shouldSwap = false;
 });
 
+// The set-up is laid out anew with every change; whoever works far below stays there.
+let workedAt = 0;
+document.addEventListener("htmx:beforeSwap", ({ detail: { target } }) => {
+  if (target.id === "setup") workedAt = target.querySelector(".setup-work")?.scrollTop ?? 0;
+});
+document.addEventListener("htmx:afterSwap", ({ detail: { target } }) => {
+  const work = target.id === "setup" && target.querySelector(".setup-work");
+  if (work) work.scrollTop = workedAt;
+});
+
 // A part that keeps itself in place may do so only while it is still the one that asked.
 document.addEventListener("htmx:beforeSwap", ({ detail }) => {
   if (!detail.requestConfig.elt.isConnected) {
@@ -51,7 +61,7 @@ document.addEventListener("htmx:afterSettle", () => {
 function closeForm(form) {
   const opener = document.getElementById(form.dataset.opener);
   forget(form);
-  form.remove();
+  takeAway(form);
   opener?.focus();
 }
 document.addEventListener("click", ({ target }) => {
@@ -81,9 +91,13 @@ document.addEventListener("submit", (event) => {
   if (form.hasAttribute("hx-post") && !form.hasAttribute("action")) return;
   if (form.dataset.sent) event.preventDefault();
   form.dataset.sent = "yes";
+  if (event.submitter) event.submitter.dataset.pressed = "yes";
 });
 window.addEventListener("pageshow", () => {
-  for (const form of document.querySelectorAll("form[data-sent]")) delete form.dataset.sent;
+  for (const form of document.querySelectorAll("form[data-sent]")) {
+    delete form.dataset.sent;
+    for (const button of form.querySelectorAll("[data-pressed]")) delete button.dataset.pressed;
+  }
 });
 
 // What is missing is named together; the first of it is where the customer goes on.

@@ -9,7 +9,7 @@ from django.utils.text import slugify
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
-from yenzo.apps.catalogue.methods import MethodForm, method_words
+from yenzo.apps.catalogue.methods import MethodForm, method_row
 from yenzo.apps.catalogue.palettes import PaletteEditor
 from yenzo.apps.catalogue.services.materials import add_font, save_material
 from yenzo.apps.catalogue.to_core import materials
@@ -23,7 +23,7 @@ from yenzo.core.errors import TypefaceError
 @staff_page(*SELLERS)
 def material_list(request: HttpRequest) -> HttpResponse:
     have = materials()
-    methods = [(key, method, method_words(method)) for key, method in have.methods.items()]
+    methods = [method_row(key, method) for key, method in have.methods.items()]
     return render(request, "catalogue/materials.html", {"materials": have, "methods": methods, "section": "materials"})
 
 
