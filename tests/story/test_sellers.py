@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 
 from demo.installation import wait_until
 from tests.core.conftest import picture_bytes
-from tests.story.conftest import settled
+from tests.story.conftest import PHONE, settled
 from tests.story.test_from_setup_to_pack import fill_aspect, place_of
 
 PANEL = "front/name-panel"
@@ -212,3 +212,31 @@ def test_seller_translates_a_label_and_sees_it_as_a_customer(open_page):
     page.get_by_role("button", name="Undo").click()
     expect(page.locator("#try-out")).not_to_contain_text("Schlüsselnummer")
     expect(page.get_by_label("Language of the customer")).to_have_value("de")
+
+
+def test_what_ends_a_long_form_stays_in_sight_and_the_lines_keep_their_room(open_page):
+    page = open_page("/workshop/products/burgee-pennant/?selected=flag/cloth", person="iris")
+    page.locator("#shape-opener").click()
+    expect(page.locator("#shape-form").get_by_role("button", name="Save")).to_be_in_viewport(ratio=1)
+    assert page.locator(".order-form").bounding_box()["height"] > 300
+
+
+def test_goods_lie_whole_on_the_bench_of_a_phone(open_page):
+    page = open_page("/workshop/products/cedar-nameboard/", person="iris", size=PHONE)
+    goods = page.locator("#bench image").first.bounding_box()
+    assert goods["x"] > 4
+    assert goods["x"] + goods["width"] < PHONE["width"] - 4
+
+
+def test_action_that_takes_a_while_shows_that_it_is_under_way(open_page, copy):
+    page = bench(open_page, copy)
+    held = []
+    page.route("**/windows/", lambda route: held.append(route))
+    button = page.get_by_role("button", name="Windows")
+    button.click()
+    wait_until(lambda: page.wait_for_timeout(10) or held, what="the request")
+    turning = "getComputedStyle(document.querySelector('button.htmx-request'), '::after').animationName"
+    assert "turning" in page.evaluate(turning)
+    held[0].continue_()
+    expect(page.locator(".setup-said.problem")).to_contain_text("No hole was found")
+    expect(page.locator("button.htmx-request")).to_have_count(0)

@@ -2,11 +2,14 @@
 
 from dataclasses import dataclass
 
+from django.urls import reverse
+
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.render.page import side_page
 from yenzo.core.render.svg import ink_markup, path_data
+from yenzo.core.scene.nodes import SideScene
 from yenzo.core.shapes.areas import trim_outline
 from yenzo.core.shapes.bending import bend
 from yenzo.core.shapes.surfaces import surface_warp
@@ -16,6 +19,7 @@ MARGIN_MM_SHARE = 0.04
 TICK_STEPS_MM = (1, 2, 5, 10, 20, 50, 100, 200, 500, 1000)
 MOST_TICKS = 24
 RULER_GRAINS = 36
+MARGIN_GRAINS = 18
 
 
 @dataclass(frozen=True)
@@ -44,7 +48,7 @@ class BenchArea:
 
 @dataclass(frozen=True)
 class BenchSide:
-    """A side on the bench; `left_mm` is where it stands on the ruler."""
+    """A side on the bench, with sample entries on and below the goods; `left_mm` is where it stands on the ruler."""
 
     side: Side
     left_mm: float
@@ -52,6 +56,7 @@ class BenchSide:
     height_mm: float
     areas: tuple[BenchArea, ...]
     ink: str
+    below: str
 
 
 @dataclass(frozen=True)
@@ -68,6 +73,16 @@ class Bench:
     grain_mm: float
     ticks: tuple[Tick, ...]
     unscaled: tuple[Side, ...]
+
+    @property
+    def view_left_mm(self) -> float:
+        """Where the drawing begins: there is room for a tick or a handle beside the goods."""
+        return -MARGIN_GRAINS * self.grain_mm
+
+    @property
+    def view_width_mm(self) -> float:
+        """How wide the drawing is, margins included."""
+        return self.width_mm - 2 * self.view_left_mm
 
     @property
     def view_top_mm(self) -> float:
@@ -126,10 +141,12 @@ def lay_out(setup: Setup, selected: str, assets: Assets) -> Bench:
     extent = max(total, highest * 2.2, 1.0)
     gap, grain = extent * MARGIN_MM_SHARE, extent / 900
     sides, left = [], 0.0
-    ink = _sample_ink(setup, assets)
+    shown = {side.key: side for side in walk(setup, sample_entries(setup), assets).scene.sides}
     for side, (width, height) in sized:
         areas = tuple(_area(side, area, selected, grain) for area in side.areas)
-        sides.append(BenchSide(side, left, width, height, areas, ink.get(side.key, "")))
+        scene = shown.get(side.key)
+        ink, below = _ink(scene, under=False), _ink(scene, under=True)
+        sides.append(BenchSide(side, left, width, height, areas, ink, below))
         left += width + gap
     width = max(left - gap, extent) + gap
     return Bench(
@@ -142,10 +159,13 @@ def lay_out(setup: Setup, selected: str, assets: Assets) -> Bench:
     )
 
 
-def _sample_ink(setup: Setup, assets: Assets) -> dict[str, str]:
-    """Return by side what lands there with sample entries. Samples hold no pictures, so none has an address."""
-    scene = walk(setup, sample_entries(setup), assets).scene
-    return {side.key: ink_markup(side_page(side, with_goods=False), lambda _asset: "") for side in scene.sides}
+def _ink(side: SideScene | None, *, under: bool) -> str:
+    """Return what lands on a side, or under it, seen through its windows."""
+    return ink_markup(side_page(side, with_goods=False, under=under), _address) if side else ""
+
+
+def _address(asset: str) -> str:
+    return reverse("designs:goods_picture", args=[asset])
 
 
 def _area(side: Side, area: Area, selected: str, grain: float) -> BenchArea:
