@@ -7,6 +7,7 @@ import socket
 import subprocess
 import sys
 import urllib.request
+from contextlib import suppress
 from pathlib import Path
 
 import pytest
@@ -55,9 +56,11 @@ def kill(demo, name):
     """Kill one of the demo's processes as a failing machine would; return which it was."""
     words = {"web": "gunicorn", "worker-default": "config.worker --queues default", "door": "nginx"}[name]
     for child in children_of(demo):
-        if words in Path(f"/proc/{child}/cmdline").read_text().replace("\0", " "):
-            os.kill(int(child), signal.SIGKILL)
-            return child
+        # Some are there for a moment only.
+        with suppress(FileNotFoundError):
+            if words in Path(f"/proc/{child}/cmdline").read_text().replace("\0", " "):
+                os.kill(int(child), signal.SIGKILL)
+                return child
     raise AssertionError(f"There is no {name}.")
 
 

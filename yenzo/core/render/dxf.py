@@ -1,4 +1,4 @@
-"""DXF: a page comes in; a drawing for cutters and engravers (AutoCAD 2010, in mm, y up) goes out.
+"""DXF: a page comes in; a drawing for cutters and engravers (version R2010, in mm, y up) goes out.
 
 Each contour is one closed entity. A smooth one is a cubic spline by control points, which is the very curve. One with
 corners is a polyline whose curves are within 4 µm: programs that sample splines evenly would cut its corners off.
