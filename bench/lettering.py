@@ -9,6 +9,7 @@ from time import perf_counter
 
 import ezdxf
 import uharfbuzz as hb
+from fontTools.pens.recordingPen import RecordingPen
 
 from yenzo.core.documents.areas import Area
 from yenzo.core.render.dxf import render_dxf
@@ -99,12 +100,13 @@ def _median(call: Callable[[], object], times: int = 60) -> float:
 
 
 def _bare(font: Font, text: str) -> None:
+    # The least that gives a line as curves: by the library alone it is shaped, and each of its glyphs drawn to a list.
     buffer = hb.Buffer()
     buffer.add_str(text)
     buffer.guess_segment_properties()
     hb.shape(font.hb_font, buffer)
     for info in buffer.glyph_infos:
-        font.outline(info.codepoint)
+        font.hb_font.draw_glyph_with_pen(info.codepoint, RecordingPen())
 
 
 def _empty_drawing() -> None:

@@ -1,6 +1,6 @@
 """Outlines: closed contours of lines and cubic curves, in mm (or em, before a size is known), filled nonzero."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -48,6 +48,23 @@ class Outline:
             lefts, tops, rights, bottoms = zip(*boxes, strict=True)
             joined.__dict__["bounds"] = Box(min(lefts), min(tops), max(rights), max(bottoms))
         return joined
+
+    @classmethod
+    def placed(cls, parts: Sequence[tuple["Outline", float, float]]) -> "Outline":
+        """Return one outline with all the contours, each part moved by its x and y: all at once, which is quicker."""
+        parts = [part for part in parts if part[0].verbs]
+        if not parts:
+            return cls.empty()
+        outlines = [outline for outline, _, _ in parts]
+        moves = np.repeat([(x, y) for _, x, y in parts], [len(outline.points) for outline in outlines], axis=0)
+        points = np.concatenate([outline.points for outline in outlines]) + moves
+        whole = cls("".join([outline.verbs for outline in outlines]), points)
+        known = [(outline.__dict__.get("bounds"), x, y) for outline, x, y in parts]
+        boxes = [(box.left + x, box.top + y, box.right + x, box.bottom + y) for box, x, y in known if box]
+        if len(boxes) == len(parts):
+            lefts, tops, rights, bottoms = zip(*boxes, strict=True)
+            whole.__dict__["bounds"] = Box(min(lefts), min(tops), max(rights), max(bottoms))
+        return whole
 
     def __bool__(self) -> bool:
         return bool(self.verbs)

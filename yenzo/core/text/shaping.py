@@ -111,12 +111,7 @@ def _shaped(
 
 def drawn(font: Font, line: ShapedLine) -> Outline:
     """Return the outline of a shaped line in em, base line at y = 0; missing glyphs aren't drawn."""
-    parts = []
-    for glyph in line.glyphs:
-        outline = font.outline(glyph.glyph_id) if glyph.glyph_id else None
-        if outline:
-            parts.append(outline.shifted(glyph.x_em, glyph.y_em))
-    return Outline.joined(parts)
+    return Outline.placed([(font.outline(one.glyph_id), one.x_em, one.y_em) for one in line.glyphs if one.glyph_id])
 
 
 def outline_of(font: Font, text: str, style: TextStyle = PLAIN) -> tuple[Outline, tuple[str, ...]]:
