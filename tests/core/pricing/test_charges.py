@@ -11,6 +11,7 @@ from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.faults import find_nonsense
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
+from yenzo.core.pricing.words import charge_words
 from yenzo.core.spine import quoted_together, walk
 
 
@@ -121,7 +122,7 @@ def test_bands_count_one_design_or_all_pieces_of_the_product_in_the_order(assets
     assert [str(one.quote.total) for one in quoted_together(other)] == ["430.00", "602.00"]
 
 
-@pytest.mark.parametrize("formula", ["100 / (pieces - 10) + 500", "9 ** 20 * pieces"])
+@pytest.mark.parametrize("formula", ["100 / (pieces - 10) + 500", "9 ** 20 * pieces", "1000000 * pieces"])
 def test_formula_that_comes_to_nothing_blocks_in_words(assets, formula):
     charges = [{"key": "sawing", "kind": "formula", "formula": formula, "label": "Sawing"}]
     failed = priced(assets, charges, pieces=10)
@@ -245,3 +246,33 @@ def test_total_alone_is_shown_where_the_seller_wants_nothing_else_seen(assets):
     assert [line.key for line in quote.shown_lines] == ["tax"]
     assert str(quote.total) == "109.20"
     assert adds_up(quote)
+
+
+def test_charge_for_all_pieces_is_paid_by_each_line_of_an_order(assets):
+    charges = [{"key": "plate", "kind": "fixed", "amount": "30", "per": "line"}]
+    first, second = quoted_together([("1", priced(assets, charges)), ("1", priced(assets, charges))])
+    assert (str(first.quote.total), str(second.quote.total)) == ("116.00", "116.00")
+
+
+@pytest.mark.parametrize(
+    ("charge", "said"),
+    [
+        ({"kind": "fixed", "amount": "5"}, ["5"]),
+        ({"kind": "fixed", "amount": "5", "per": "line"}, ["5 once for all pieces"]),
+        ({"kind": "fixed", "amount": "5", "per": "order"}, ["5 once an order"]),
+        ({"kind": "percent", "percent": "10", "least": "2"}, ["10 % of the base price (at least 2)"]),
+        ({"kind": "percent", "percent": "10", "most": "8"}, ["10 % of the base price (at most 8)"]),
+        (
+            {"kind": "per_choice", "field": "wood", "amounts": {"cedar": "1", "oak": "3"}, "least": "2", "most": "8"},
+            ["1 for Cedar", "3 for Oak (at least 2 and at most 8)"],
+        ),
+    ],
+)
+def test_charge_says_for_which_pieces_it_is_and_within_which_bounds(charge, said):
+    setup = read_setup({**board(), "charges": [{"key": "more", "field": "name", **charge}]})
+    assert charge_words(setup, setup.charges[0], str) == said
+
+
+def test_amount_just_below_the_most_does_not_block(assets):
+    charges = [{"key": "sawing", "kind": "formula", "formula": "1000000 * pieces - 1"}]
+    assert not priced(assets, charges, pieces=10).verdict.blocked

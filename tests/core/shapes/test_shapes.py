@@ -116,3 +116,20 @@ def test_polygons_that_take_over_cover_the_same_as_curves_do():
     overlapping = Outline.joined([SQUARE, SQUARE.shifted(6, 3), hole, trim_outline(area({"kind": "ellipse"}))])
     assert covered_by(overlapping).area == pytest.approx(covered(overlapping), rel=1e-4)
     assert covered_by(Outline.joined([SQUARE, hole])).area == pytest.approx(64)
+
+
+@pytest.mark.parametrize(("wide", "high"), [(7.5, 3), (0.9, 0.7), (80, 41.3)])
+def test_ellipse_touches_the_middle_of_each_edge_of_its_frame(wide, high):
+    outline = trim_outline(area({"kind": "ellipse"}, width_mm=wide, height_mm=high))
+    assert outline.bounds == pytest.approx((0, 0, wide, high), abs=1e-9)
+    assert outline.points[0] == pytest.approx((wide, high / 2), abs=1e-9)
+    # Small ones are measured on few points.
+    assert covered(outline) == pytest.approx(math.pi * wide * high / 4, rel=2e-2)
+
+
+def test_nothing_takes_nothing_away_and_has_nothing_in_common():
+    nothing = Outline.empty()
+    assert difference(SQUARE, nothing) is SQUARE
+    assert not difference(nothing, SQUARE)
+    for one, two in ((SQUARE, nothing), (nothing, SQUARE), (nothing, nothing)):
+        assert not intersection(one, two)
