@@ -1,20 +1,32 @@
 """Pictures that the core prepared itself: their bytes come in, pixels or a MIME type go out."""
 
+import hashlib
 import io
 
 from PIL import Image
 
 from yenzo.core.errors import AssetError
+from yenzo.core.keeping import Kept
+
+MOST_PIXEL_BYTES = 64_000_000
+_kept: Kept[Image.Image] = Kept(MOST_PIXEL_BYTES)
 
 
 def open_picture(data: bytes, name: str) -> Image.Image:
-    """Open a prepared picture (PNG or JPEG, sRGB, upright); raises AssetError."""
-    try:
-        picture = Image.open(io.BytesIO(data), formats=("PNG", "JPEG"))
-        picture.load()
-    except (OSError, ValueError, SyntaxError) as error:
-        raise AssetError("not_a_picture", name, f"The picture {name} can't be read; put it there again.") from error
-    return picture
+    """Open a prepared picture (PNG or JPEG, sRGB, upright), which nobody may change; raises AssetError.
+
+    Its pixels are kept in the process (bounded by bytes): the files of a pack show the same ones again and again.
+    """
+
+    def make() -> tuple[Image.Image, int]:
+        try:
+            picture = Image.open(io.BytesIO(data), formats=("PNG", "JPEG"))
+            picture.load()
+        except (OSError, ValueError, SyntaxError) as error:
+            raise AssetError("not_a_picture", name, f"The picture {name} can't be read; put it there again.") from error
+        return picture, picture.width * picture.height * len(picture.getbands())
+
+    return _kept.get(hashlib.sha256(data).digest(), make)
 
 
 def has_alpha(picture: Image.Image) -> bool:
