@@ -11,7 +11,7 @@ from yenzo.core.asking.words import say_entries
 from yenzo.core.documents.fields import AnyField, ArtworkField, YesNoField
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.speaking import speaking
-from yenzo.core.spine import walk
+from yenzo.core.spine import sample_entries, walk
 
 MODELS = AnyField.__origin__.__args__
 NEEDED = {
@@ -325,3 +325,11 @@ def test_extra_costs_what_it_says_and_belongs_to_its_piece(assets):
 def test_what_is_left_bounds_what_can_be_had(assets, stock, field, said):
     _, found = stocked(assets, stock, pieces=3)
     assert said in found[field]
+
+
+@pytest.mark.parametrize(("more", "keys"), [({}, ("a",)), ({"least": 2}, ("a", "b")), ({"default": ["b"]}, ("b",))])
+def test_sample_of_several_is_what_must_be_chosen_at_least_or_begins(more, keys):
+    document = board()
+    document["fields"].append({"key": "more", "kind": "several", "label": "More", **NEEDED["several"], **more})
+    setup = read_setup(document)
+    assert sample_entries(setup).values["more"] == keys
