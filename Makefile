@@ -18,7 +18,7 @@ demo: setup ## start the workshop with demo data; PORT=8480; NAME=second for ano
 	@exec $(PYTHON) scripts/run_demo.py --port $(PORT) --name $(or $(NAME),demo) $(if $(TLS),--tls)
 
 test: setup-test ## run every check and test
-	@$(MAKE) --no-print-directory --jobs 2 --output-sync=target lint template
+	@$(MAKE) --no-print-directory --jobs 2 --output-sync=target lint $(if $(ARGS),,template)
 	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest -n 2 --dist loadscope $(ARGS)
 
 template: setup-test # load the demo once for all stories, unless it is there for this code
