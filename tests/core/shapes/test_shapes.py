@@ -133,3 +133,8 @@ def test_nothing_takes_nothing_away_and_has_nothing_in_common():
     assert not difference(nothing, SQUARE)
     for one, two in ((SQUARE, nothing), (nothing, SQUARE), (nothing, nothing)):
         assert not intersection(one, two)
+
+
+def test_box_for_texts_is_looked_for_once_in_an_area_of_any_shape():
+    ring = area({"kind": "ellipse"}, width_mm=61)
+    assert text_box(ring) is text_box(area({"kind": "ellipse"}, width_mm=61))

@@ -73,6 +73,7 @@ def box_on_side(area: Area) -> Box:
     return box
 
 
+@lru_cache(maxsize=512)
 def text_box(area: Area) -> Box:
     """Return the box that a text fills: the largest upright one inside the safe margin."""
     box = Box(0, 0, area.width_mm, area.height_mm).grown(-area.safe_mm)
