@@ -233,8 +233,9 @@ def test_action_that_takes_a_while_shows_that_it_is_under_way(open_page, copy):
     held = []
     page.route("**/windows/", lambda route: held.append(route))
     button = page.get_by_role("button", name="Windows")
-    button.click()
-    wait_until(lambda: page.wait_for_timeout(10) or held, what="the request")
+    with page.expect_request("**/windows/"):
+        button.click()
+    expect(page.locator("button.htmx-request")).to_have_count(1)
     turning = "getComputedStyle(document.querySelector('button.htmx-request'), '::after').animationName"
     assert "turning" in page.evaluate(turning)
     held[0].continue_()

@@ -70,13 +70,20 @@ def test_extra_takes_price_sku_and_picture_of_its_product_and_follows_it(owner, 
     assert own_setup(product.live).field("with-oil").price == Decimal("7.25")
 
 
-def test_extra_whose_product_is_not_in_the_shop_keeps_the_draft_from_being_published(owner, product, oil, linked):
+def test_extra_whose_product_is_not_in_the_shop_keeps_the_draft_from_being_published(
+    owner, seller, product, oil, linked
+):
     rest_products(owner, [oil.pk], resting=True)
     (fault,) = unready(setup_of_draft(Product.objects.get(key="board")))
     assert fault == (
         "“With oil” is a product that isn't in the shop now. Publish it, pick another one, or type in a price."
     )
     assert draft_field().price == 5
+    # Saving something else leaves the link, and says what is the matter with it.
+    form = seller.get(f"{BASE}lines/with-oil/extra/").content.decode()
+    assert "Oil (not in the shop now)" in form
+    seller.post(f"{BASE}lines/with-oil/extra/", {"product": oil.key, "most": "4"})
+    assert (draft_field().product, draft_field().most) == (oil.key, 4)
 
 
 def test_extra_is_typed_in_again(seller, linked):

@@ -23,7 +23,7 @@ class AxisPricesForm(forms.Form):
                 self.fields[f"{axis.key}/{value.key}"] = forms.DecimalField(
                     required=False,
                     max_digits=10,
-                    decimal_places=2,
+                    decimal_places=3,
                     initial=known.get((axis.key, value.key)) if known else None,
                     label=f"{axis.name}: {value.name}",
                 )

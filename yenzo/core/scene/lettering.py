@@ -1,5 +1,6 @@
 """Lettering: a text placement and what is asked come in; the text set where it lands goes out."""
 
+from collections.abc import Callable
 from dataclasses import replace
 from typing import assert_never
 
@@ -90,16 +91,10 @@ def set_text(
     tool = _tool(setup, area)
     laid = _laid(font, text, area, placement, asked, tool.width)
     laid, line = _stroked(laid, tool) if font.is_single_line and laid.outline else (laid, None)
-    layers: tuple[Layer, ...] = ()
-    is_tangled = laid.is_tangled
     drops_effects = _is_costly(placement.effects) and len(laid.outline.points) > MOST_POINTS_WITH_EFFECTS
+    layers: tuple[Layer, ...] | None = ()
     if placement.effects != NO_EFFECTS and not drops_effects:
-        try:
-            layers = layers_of(
-                laid.outline, paint_of(placement.color), placement.effects, paint_of, _closing_mm(setup, area)
-            )
-        except ShapeError:
-            is_tangled = True
+        layers = _layers(laid.outline, placement, paint_of, _closing_mm(setup, area))
     scaled_mm = laid.letter_height_mm * adjustment.scale
     filled = tuple(key for key in placement.fields if asked.is_filled(key))
     node = Lettering(
@@ -118,15 +113,25 @@ def set_text(
         lines=laid.lines,
         overflow_mm=laid.overflow_mm,
         breaks_joins=laid.breaks_joins,
-        is_tangled=is_tangled,
+        is_tangled=laid.is_tangled or layers is None,
         line_near_edge=laid.line_near_edge,
         may_overlap=placement.may_overlap,
         drops_effects=drops_effects,
-        effects=layers,
+        effects=layers or (),
         thin=_thin_places(setup, area, placement, font, text, asked, scaled_mm),
         line=line if placement.effects == NO_EFFECTS else None,
     )
     return _adjusted(node, adjustment)
+
+
+def _layers(
+    outline: Outline, placement: AnyText, paint_of: Callable[[ColorSource], Paint], closing_mm: float
+) -> tuple[Layer, ...] | None:
+    """Return what the effects of a text make of its letters; None when these are too tangled for it."""
+    try:
+        return layers_of(outline, paint_of(placement.color), placement.effects, paint_of, closing_mm)
+    except ShapeError:
+        return None
 
 
 def _stroked(laid: Laid, tool: Pen) -> tuple[Laid, Outline]:

@@ -168,16 +168,20 @@ class ExtraAspect(Aspect):
         assert isinstance(line.field, ExtraField)
         field = line.field
         sku = f", counted as {field.sku}" if field.sku else ", its stock not counted"
-        name = dict(_products()).get(field.product, "a product that is gone") if field.product else ""
+        name = _product_name(field.product) if field.product else ""
         of = f"“{name}” of the shop, " if name else ""
         return f"{of}{say_amount(field.price)} each, up to {field.most}{sku}"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, ExtraField)
+        products = dict(Product.objects.live().values_list("key", "name"))
+        if line.field.product and line.field.product not in products:
+            # It stays linked until somebody says otherwise.
+            products[line.field.product] = f"{_product_name(line.field.product)} (not in the shop now)"
         return {
             "product": forms.ChoiceField(
                 required=False,
-                choices=[("", "none: what is typed here"), *_products()],
+                choices=[("", "none: what is typed here"), *products.items()],
                 initial=line.field.product or "",
                 label="Product of the shop",
                 help_text="Its price before anything is personalized, its SKU and its picture count, and follow it.",
@@ -211,8 +215,9 @@ class ExtraAspect(Aspect):
         ]
 
 
-def _products() -> list[tuple[str, str]]:
-    return list(Product.objects.live().values_list("key", "name"))
+def _product_name(key: str) -> str:
+    name: str | None = Product.objects.filter(key=key).values_list("name", flat=True).first()
+    return name or "a product that is gone"
 
 
 class RegionAspect(Aspect):
