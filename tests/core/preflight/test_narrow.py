@@ -13,8 +13,8 @@ from yenzo.core.scene.inking import made_of, one_tool, painted, tool_of
 from yenzo.core.scene.nodes import Lettering
 from yenzo.core.shapes.booleans import union
 from yenzo.core.shapes.box import Box
-from yenzo.core.shapes.outline import Outline
-from yenzo.core.shapes.polygons import closed, polygon_of
+from yenzo.core.shapes.outline import Outline, contours_of
+from yenzo.core.shapes.polygons import grown, polygon_of
 from yenzo.core.shapes.thickness import thinnest
 from yenzo.core.spine import sample_entries, walk
 
@@ -39,10 +39,13 @@ def stroke_gap(walked):
 
 
 def test_gaps_narrower_than_that_are_filled_and_nothing_else_moves():
-    filled = closed(APART, 0.1)
-    assert polygon_of(filled).area == pytest.approx(200, abs=0.01)
-    assert filled.bounds == pytest.approx(APART.bounds, abs=0.005)
-    assert closed(APART, 0.06) is APART
+    plain, filled = grown(APART, 0.01), grown(APART, 0.01, closing_mm=0.1)
+    assert len(list(contours_of(plain))) == 2
+    assert len(list(contours_of(filled))) == 1
+    assert filled.bounds == pytest.approx(plain.bounds, abs=0.001)
+    # The gap that is left is 0.05 mm wide and as long as the squares are high, with its ends rounded.
+    assert polygon_of(filled).area - polygon_of(plain).area == pytest.approx(10 * 0.05, abs=0.01)
+    assert polygon_of(grown(APART, 0.01, closing_mm=0.04)).area == pytest.approx(polygon_of(plain).area, abs=0.001)
 
 
 @pytest.mark.parametrize("width_mm", [6.2, 7.0, 7.6])

@@ -12,7 +12,7 @@ from yenzo.core.shapes.booleans import difference, intersection
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.shapes.polygons import closed, edge_of, grown
+from yenzo.core.shapes.polygons import edge_of, grown
 
 MOST_TILES = 4000
 PaintOf = Callable[[ColorSource], Paint]
@@ -33,9 +33,8 @@ def layers_of(
         return (Layer(difference(plate, outline), paint_of(effects.plate.color), "ink"),)
     layers: list[Layer] = []
     stroke = effects.stroke
-    outside = grown(outline, stroke.width_mm) if stroke and stroke.place == "outside" else None
-    if outside and closing_mm:
-        outside = closed(outside, closing_mm)
+    is_outside = stroke is not None and stroke.place == "outside"
+    outside = grown(outline, stroke.width_mm, closing_mm=closing_mm) if stroke and is_outside else None
     if effects.plate:
         plate = rounded_rectangle(ink.grown(effects.plate.margin_mm), effects.plate.corner_mm)
         layers.append(Layer(plate, paint_of(effects.plate.color), "plate"))
