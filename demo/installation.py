@@ -38,10 +38,13 @@ def web_command(port: int, workers: int = 2) -> tuple[str, ...]:
     shape = ("--worker-class", "gthread", "--workers", str(workers), "--threads", "4", "--limit-request-line", "8190")
     # The door must be the one that closes idle connections: a request on one that closes just then would be lost.
     idle = ("--keep-alive", "75")
+    # Loaded once and shared: the processes start in half the time, and one that is killed is there again at once.
+    shared = ("--preload",)
     return (
         str(BIN / "gunicorn"),
         *shape,
         *idle,
+        *shared,
         "--bind",
         f"127.0.0.1:{port}",
         "--no-control-socket",

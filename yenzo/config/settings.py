@@ -50,6 +50,7 @@ MIDDLEWARE = [
     "csp.middleware.CSPMiddleware",
     "yenzo.apps.accounts.doors.Doors",
     "django.contrib.sessions.middleware.SessionMiddleware",
+    "yenzo.apps.designs.visitors.VisitorCookie",
     "yenzo.apps.accounts.languages.ReaderLanguage",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
@@ -174,6 +175,7 @@ TRUSTED_PROXIES = env.int("TRUSTED_PROXIES", 0)
 # What one address may do, each counted for all processes but the previews. Several windows are parted by semicolons.
 LIMITS = {
     "preview": env.str("LIMIT_PREVIEWS", "1800/minute"),
+    "keep": env.str("LIMIT_KEEPING", "240/minute;4000/hour"),
     "upload": env.str("LIMIT_UPLOADS", "30/minute;300/hour"),
     "basket": env.str("LIMIT_BASKET", "60/minute;600/hour"),
     "checkout": env.str("LIMIT_CHECKOUTS", "6/minute;40/hour"),
@@ -199,6 +201,7 @@ MOST_REQUEST_BYTES = 60_000_000
 # For how many days things are kept that nobody needs for good (see the page Files).
 RETENTION_DAYS = {
     "designs": env.int("KEEP_DESIGNS_DAYS", 90),
+    "unfinished": env.int("KEEP_UNFINISHED_DAYS", 14),
     "uploads": env.int("KEEP_UPLOADS_DAYS", 14),
     "links": env.int("KEEP_LINKS_DAYS", 1),
     "mails": env.int("KEEP_MAILS_DAYS", 90),

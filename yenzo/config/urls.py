@@ -3,6 +3,8 @@
 from django.urls import include, path
 from django.views.i18n import set_language
 
+from yenzo.apps.accounts.views.errors import reached
+
 urlpatterns = [
     path("workshop/", include("yenzo.apps.accounts.urls")),
     path("workshop/", include("yenzo.apps.files.urls")),
@@ -10,6 +12,7 @@ urlpatterns = [
     path("workshop/", include("yenzo.apps.orders.urls")),
     path("workshop/", include("yenzo.apps.production.urls")),
     path("workshop/", include("yenzo.apps.outbox.urls")),
+    path("reached/", reached, name="reached"),
     path("language/", set_language, name="language"),
     path("", include("yenzo.apps.designs.urls")),
     path("", include("yenzo.apps.shop.urls")),

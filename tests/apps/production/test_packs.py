@@ -107,7 +107,7 @@ def test_fault_of_ours_is_said_to_be_over_only_when_the_last_attempt_was(pack, m
         raise OSError("the disk is away")
 
     # The disk can't be taken away from one test alone.
-    monkeypatch.setattr("yenzo.apps.production.making.make_pack", jam)
+    monkeypatch.setattr("yenzo.core.planning.pack.make_pack", jam)
     for attempt in range(MOST_ATTEMPTS - 1):
         with pytest.raises(OSError):
             make_pack(on_attempt(attempt), pack_id=pack.pk)

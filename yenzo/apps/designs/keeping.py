@@ -6,7 +6,7 @@ from datetime import datetime
 from django.db import transaction
 from django.db.models import QuerySet
 
-from yenzo.apps.designs.models import Design, Upload
+from yenzo.apps.designs.models import Design, UnfinishedEntries, Upload
 from yenzo.apps.files.interface import Kept, hashes_in, hold_files, keep_for_a_while
 
 
@@ -19,6 +19,10 @@ def _hashes() -> Iterator[str]:
 def _old_designs(before: datetime) -> QuerySet[Design]:
     # What was ordered has its own record; the design was only the way there.
     return Design.objects.filter(changed_at__lt=before)
+
+
+def _old_unfinished(before: datetime) -> QuerySet[UnfinishedEntries]:
+    return UnfinishedEntries.objects.filter(changed_at__lt=before)
 
 
 def _old_uploads(before: datetime) -> QuerySet[Upload]:
@@ -41,6 +45,12 @@ def register() -> None:
             "Designs that nobody changed since, in baskets and out of them",
             lambda before: _old_designs(before).count(),
             lambda before: _old_designs(before).delete()[1].get("designs.Design", 0),
+        ),
+        Kept(
+            "unfinished",
+            "Entries that were begun and never put in a basket",
+            lambda before: _old_unfinished(before).count(),
+            lambda before: _old_unfinished(before).delete()[0],
         ),
         Kept(
             "uploads",

@@ -100,6 +100,7 @@ class SlipLine:
     goes_to: str = ""
     first_day: date | None = None
     last_day: date | None = None
+    pending: tuple[Upload, ...] = ()
 
     @property
     def control(self) -> str:

@@ -162,6 +162,7 @@ def build_slip(
     assets: Assets,
     uploads: Uploads,
     *,
+    pending: Uploads | None = None,
     signed_in: bool = False,
     tells_missing: bool = False,
     keeps_page: bool = False,
@@ -169,7 +170,8 @@ def build_slip(
 ) -> Slip:
     """Walk the spine once and lay out what shows. What is still empty is told when asked for, or of a page left.
 
-    Where it is told, the first page that has any of it comes into view, unless the page is kept.
+    Where it is told, the first page that has any of it comes into view, unless the page is kept. `pending` are files
+    that are still to be looked at, or were refused.
     """
     walked = walk(setup, entries, assets, context_now([setup], signed_in=signed_in))
     blocking = {item.field for item in walked.verdict.blocking}
@@ -185,6 +187,8 @@ def build_slip(
     page = page if page in keys else (keys[0] if keys else "")
     shown = {page} if setup.form.shown == "pages" else set(keys)
     sections = tuple(replace(section, is_hidden=section.key not in shown) for section in sections)
+    if pending:
+        sections = tuple(_with_pending(section, pending) for section in sections)
     return Slip(
         setup=setup,
         entries=entries,
@@ -222,6 +226,11 @@ def _sections(
             is_blocked = any(line.field.key in blocking for line in lines)
             found.append(SlipSection(key or "", title, introduction, lines, is_blocked))
     return tuple(found)
+
+
+def _with_pending(section: SlipSection, pending: Uploads) -> SlipSection:
+    lines = (replace(line, pending=pending.get(line.field.key, ())) for line in section.lines)
+    return replace(section, lines=tuple(lines))
 
 
 def _sides(walked: Walked, uploads: Uploads, standing: Mapping[str, SideScene]) -> tuple[SlipSide, ...]:

@@ -87,7 +87,7 @@ def _sent_address(field: AddressField, name: str, form: QueryDict) -> Address | 
 def uploads_of_form(setup: Setup, form: QueryDict, visitor: uuid.UUID | None) -> Uploads:
     """Return the uploads that a slip names, by field. Only the visitor's own are found: never a bare hash."""
     named = {
-        field.key: [pk for sent in form.getlist(f"upload-{field.key}")[:MOST_NAMED] if (pk := _as_uuid(sent))]
+        field.key: [pk for sent in form.getlist(f"upload-{field.key}")[:MOST_NAMED] if (pk := as_uuid(sent))]
         for field in setup.fields
         if isinstance(field, ArtworkField)
     }
@@ -99,7 +99,8 @@ def uploads_of_form(setup: Setup, form: QueryDict, visitor: uuid.UUID | None) ->
     return {key: uploads for key, uploads in found.items() if uploads}
 
 
-def _as_uuid(sent: str) -> uuid.UUID | None:
+def as_uuid(sent: str) -> uuid.UUID | None:
+    """Return what was sent as an id, or None if it is none."""
     try:
         return uuid.UUID(sent)
     except ValueError:

@@ -1,24 +1,67 @@
-"""Visitors: a session comes in, the id that owns its uploads and basket goes out. No account is needed."""
+"""Visitors: a request comes in, the id that owns its uploads and basket goes out. No account is needed.
+
+The id stands in the session, and in a signed cookie of its own: a session that has ended takes nobody's basket along.
+"""
 
 import uuid
+from collections.abc import Callable
 
-from django.http import HttpRequest
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
 
 SESSION_KEY, MAIL_KEY = "visitor", "customer_mail"
+NEWLY_MET = "yenzo.visitor"
+COOKIE, COOKIE_SALT, COOKIE_SECONDS = "visitor", "yenzo.visitor", 180 * 24 * 3600
 
 
 def visitor_of(request: HttpRequest) -> uuid.UUID:
     """Return the visitor's id, making one the first time."""
-    kept = request.session.get(SESSION_KEY)
-    if kept is None:
-        kept = request.session[SESSION_KEY] = str(uuid.uuid4())
-    return uuid.UUID(kept)
+    visitor = known_visitor(request) or uuid.uuid4()
+    if request.session.get(SESSION_KEY) != str(visitor):
+        request.session[SESSION_KEY] = str(visitor)
+    return visitor
+
+
+def meet_visitor(request: HttpRequest) -> None:
+    """Give whoever opens a product's page an id, in the cookie only.
+
+    What the page sends first it sends at once, a file and what is typed: these must not make two visitors.
+    """
+    if known_visitor(request) is None:
+        request.META[NEWLY_MET] = str(uuid.uuid4())
 
 
 def known_visitor(request: HttpRequest) -> uuid.UUID | None:
     """Return the visitor's id if there is one already: previews make none."""
-    kept = request.session.get(SESSION_KEY)
+    kept = request.session.get(SESSION_KEY) or _of_cookie(request)
     return uuid.UUID(kept) if kept else None
+
+
+def _of_cookie(request: HttpRequest) -> str:
+    return str(request.get_signed_cookie(COOKIE, default="", salt=COOKIE_SALT, max_age=COOKIE_SECONDS))
+
+
+class VisitorCookie:
+    """Lets the browser keep who a visitor is."""
+
+    def __init__(self, answer: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.answer = answer
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Answer a request."""
+        response = self.answer(request)
+        kept = request.session.get(SESSION_KEY) if request.session.modified else None
+        if visitor := kept or request.META.get(NEWLY_MET):
+            response.set_signed_cookie(
+                COOKIE,
+                visitor,
+                salt=COOKIE_SALT,
+                max_age=COOKIE_SECONDS,
+                httponly=True,
+                samesite="Lax",
+                secure=settings.SESSION_COOKIE_SECURE,
+            )
+        return response
 
 
 def signed_in_mail(request: HttpRequest) -> str:

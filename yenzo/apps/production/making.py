@@ -5,11 +5,13 @@ from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.to_core import work_of_piece
 from yenzo.apps.production.models import Pack
 from yenzo.apps.production.services.packs import keep_pack, note_progress
-from yenzo.core.planning.pack import make_pack
 
 
 def make(pack_id: int) -> None:
     """Make a pack unless it is made already, or its order was cancelled; raises YenzoError when it can't be drawn."""
+    # All that draws files is large: only processes that make packs load it, and all others start sooner.
+    from yenzo.core.planning.pack import make_pack
+
     pack = Pack.objects.select_related("piece__order", "piece__revision").get(pk=pack_id)
     if pack.state == Pack.State.DONE or pack.piece.order.state == Order.State.CANCELLED:
         return

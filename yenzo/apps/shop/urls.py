@@ -1,6 +1,6 @@
 from django.urls import path
 
-from yenzo.apps.shop.views import account, basket, orders, products
+from yenzo.apps.shop.views import account, basket, orders, products, unfinished
 
 app_name = "shop"
 urlpatterns = [
@@ -8,6 +8,10 @@ urlpatterns = [
     path("goods/<slug:key>/", products.product_page, name="product"),
     path("goods/<slug:key>/preview/", products.refresh, name="refresh"),
     path("goods/<slug:key>/reworded/", products.reword, name="reword"),
+    path("goods/<slug:key>/keep/", unfinished.keep, name="keep"),
+    path("goods/<slug:key>/again/", unfinished.again, name="again"),
+    path("goods/<slug:key>/show/", unfinished.show, name="show"),
+    path("goods/<slug:key>/anew/", unfinished.begin_anew, name="begin_anew"),
     path("goods/<slug:key>/basket/", products.put_in_basket, name="put_in_basket"),
     path("goods/<slug:key>/sample-<str:sha256>.png", products.sample_picture, name="sample_picture"),
     path("account/", account.account, name="account"),

@@ -67,7 +67,8 @@ function restore() {
     if (sent && sent <= answering) continue;
     const [form, name, tick] = JSON.parse(key);
     for (const control of document.getElementsByName(name)) {
-      if (identity(control.closest("form")) !== form || (isTick(control) && control.value !== tick)) continue;
+      if (control.matches(NOT_TYPED) || identity(control.closest("form")) !== form) continue;
+      if (isTick(control) && control.value !== tick) continue;
       if (!put(control, value)) continue;
       // It goes with the form's next request, or when its control is left.
       control.closest("form").dispatchEvent(new Event("entries-changed"));
@@ -77,3 +78,20 @@ function restore() {
   }
 }
 for (const name of ["htmx:oobAfterSwap", "htmx:afterSwap", "htmx:afterSettle"]) document.addEventListener(name, restore);
+
+// A form that the workshop keeps nothing of comes back from this tab's memory, until what it was for is done.
+const MIRRORED = "input:not([type=hidden], [type=password], [type=file]), textarea, select";
+const placeOf = (form) => `form ${form.dataset.mirror}`;
+
+function mirrored(form) {
+  return [...form.querySelectorAll(MIRRORED)].filter((control) => control.name);
+}
+for (const form of document.querySelectorAll("form[data-mirror]")) {
+  const before = JSON.parse(sessionStorage.getItem(placeOf(form)) ?? "{}");
+  for (const control of mirrored(form)) if (control.name in before) put(control, before[control.name]);
+  form.addEventListener("input", () => {
+    const values = mirrored(form).filter((one) => one.type !== "radio" || one.checked).map((one) => [one.name, isTick(one) ? one.checked : one.value]);
+    sessionStorage.setItem(placeOf(form), JSON.stringify(Object.fromEntries(values)));
+  });
+}
+for (const { dataset } of document.querySelectorAll("[data-done-with]")) sessionStorage.removeItem(`form ${dataset.doneWith}`);

@@ -2,7 +2,7 @@
 // with Alt and the arrow keys. The server gives the new order.
 
 import { takeAway } from "./kept.js";
-import { say } from "./page.js";
+import { announce, say } from "./page.js";
 
 let dragged = null;
 
@@ -46,6 +46,50 @@ document.addEventListener("htmx:afterSwap", ({ detail }) => {
   if (detail.target.id !== "setup") return;
   for (const { form, place } of kept) document.getElementById(place)?.append(form);
   kept = [];
+});
+
+// However much is laid out anew, the focus stays where the work was: on the same control, else on what is next to it.
+const CAN_FOCUS = "button:not([disabled]), a[href], input:not([type=hidden], [disabled]), select, textarea, summary, [tabindex]";
+let workedOn = [];
+
+function around(element) {
+  const ids = [];
+  for (let at = element; at && at.id !== "setup"; at = at.parentElement) if (at.id) ids.push(at.id);
+  if (element.dataset?.else) ids.splice(1, 0, element.dataset.else);
+  const row = element.closest("[data-line], [data-section]");
+  for (const next of [row?.nextElementSibling, row?.previousElementSibling]) {
+    const first = next?.querySelector("[id]");
+    if (first) ids.push(first.id);
+  }
+  return ids;
+}
+
+function focusOn(ids) {
+  for (const id of ids) {
+    const found = document.getElementById(id);
+    const target = found?.matches(CAN_FOCUS) ? found : found?.querySelector(CAN_FOCUS);
+    if (!target) continue;
+    target.focus();
+    if (document.activeElement === target) return;
+  }
+  document.querySelector(".setup-said, .strip .plain-button, #sentences .value")?.focus();
+}
+
+document.addEventListener("htmx:beforeSwap", ({ detail }) => {
+  if (detail.target.id !== "setup" || !detail.shouldSwap) return;
+  const active = document.activeElement.closest("#setup") ? document.activeElement : detail.requestConfig.elt;
+  // A question stands between a click and what comes of it.
+  if (active.closest("#setup") && !active.closest(".question")) workedOn = around(active);
+  const picked = document.querySelector("#bench .is-selected");
+  if (picked && !workedOn.includes(picked.id)) workedOn.push(picked.id);
+});
+document.addEventListener("htmx:afterSwap", ({ detail }) => {
+  if (detail.target.id !== "setup") return;
+  const { refocus, done } = document.getElementById("draft").dataset;
+  const asked = document.querySelector(".question [data-takes-focus]");
+  if (asked) asked.focus();
+  else if (!document.activeElement.closest("#setup, #try-out, .bar") || refocus) focusOn(refocus ? [refocus, ...workedOn] : workedOn);
+  if (done) announce(done);
 });
 
 function move(line, position) {

@@ -1,30 +1,35 @@
-// What every page does: says what went wrong, keeps the focus, blocks second clicks, listens to two shortcuts.
+// What every page does: says what went wrong and what was done, blocks second clicks, listens to a few keys.
 
 import { forget, takeAway } from "./kept.js";
+import { sendWhenReached } from "./line.js";
 
 const trouble = document.getElementById("trouble");
 
+// What went wrong stays until it is closed, or until the next thing goes well.
 export function say(words) {
-  trouble.textContent = words;
+  if (!trouble.hidden && trouble.firstElementChild.textContent === words) return;
+  trouble.firstElementChild.textContent = words;
   trouble.hidden = false;
-  clearTimeout(say.timer);
-  say.timer = setTimeout(() => { trouble.hidden = true; }, 8000);
+}
+document.addEventListener("click", ({ target }) => { if (target.closest?.("[data-close-trouble]")) trouble.hidden = true; });
+document.addEventListener("htmx:afterRequest", ({ detail }) => { if (detail.successful) trouble.hidden = true; });
+
+// What was done is told once, to whoever doesn't see it.
+export function announce(words) {
+  document.getElementById("announced").textContent = words;
 }
 
 document.addEventListener("htmx:responseError", ({ detail: { xhr } }) => {
   const isWords = (xhr.getResponseHeader("Content-Type") || "").startsWith("text/plain");
   say(isWords ? xhr.responseText : trouble.dataset.failed);
 });
-document.addEventListener("htmx:sendError", () => {
-  say(trouble.dataset.unreachable);
-});
+for (const name of ["htmx:sendError", "htmx:timeout"]) document.addEventListener(name, () => say(trouble.dataset.unreachable));
 
 document.addEventListener("htmx:afterSettle", ({ detail: { elt } }) => {
-  const wanted = document.getElementById("draft")?.dataset.refocus;
-  if (elt.id === "draft" && wanted) document.getElementById(wanted)?.focus();
   // One that was open before, and stays, keeps the focus that it has or hasn't.
   const opened = elt.matches(".open-form") ? elt : elt.matches(".opened") ? elt.querySelector(".open-form") : null;
-  opened?.querySelector("input:not([type=hidden]), select, textarea, button")?.focus();
+  const first = opened?.querySelector("[aria-invalid=true]") ?? opened?.querySelector("input:not([type=hidden]), select, textarea, button");
+  first?.focus();
 });
 
 // Answers may overtake each other: one that tells of an older draft than the page shows is passed over.
@@ -78,31 +83,49 @@ document.addEventListener("keydown", (event) => {
     const action = document.querySelector("[data-main-action]:not([disabled])");
     if (action) { event.preventDefault(); action.click(); }
   }
-  const isTyping = event.target.closest?.("input, textarea, select, [contenteditable]");
-  if (event.key === "/" && !isTyping) {
-    const search = document.getElementById("search");
-    if (search) { event.preventDefault(); search.focus(); }
-  }
+  const isTyping = event.target.closest?.("input, textarea, select, [contenteditable], dialog[open]");
+  if (isTyping || event.ctrlKey || event.metaKey || event.altKey || !singleKeys()) return;
+  const search = document.getElementById("search"), keys = document.getElementById("keys");
+  if (event.key === "/" && search) { event.preventDefault(); search.focus(); }
+  if (event.key === "?" && keys) { event.preventDefault(); keys.showModal(); }
+});
+
+// Keys that are pressed alone can be switched off: who speaks to a browser, or trembles, presses them unmeant.
+const SWITCH = "single keys";
+const singleKeys = () => localStorage.getItem(SWITCH) !== "off";
+const keysSwitch = document.getElementById("single-keys");
+if (keysSwitch) {
+  keysSwitch.checked = singleKeys();
+  keysSwitch.addEventListener("change", () => localStorage.setItem(SWITCH, keysSwitch.checked ? "on" : "off"));
+}
+document.addEventListener("click", ({ target }) => {
+  const named = target.closest?.("[data-opens]");
+  if (named) document.getElementById(named.dataset.opens).showModal();
 });
 
 // A form that is on its way isn't sent a second time. Coming back to the page by the history frees it.
+function free(form) {
+  delete form.dataset.sent;
+  for (const button of form.querySelectorAll("[data-pressed]")) delete button.dataset.pressed;
+}
 document.addEventListener("submit", (event) => {
   const form = event.target;
   if (form.hasAttribute("hx-post") && !form.hasAttribute("action")) return;
+  if (form.dataset.reached) {
+    delete form.dataset.reached;
+    return;
+  }
   if (form.dataset.sent) event.preventDefault();
+  if (event.defaultPrevented) return;
   form.dataset.sent = "yes";
   if (event.submitter) event.submitter.dataset.pressed = "yes";
+  if (!form.matches("[data-waits-for-line]")) return;
+  event.preventDefault();
+  sendWhenReached(form, event.submitter, () => free(form));
 });
 window.addEventListener("pageshow", () => {
-  for (const form of document.querySelectorAll("form[data-sent]")) {
-    delete form.dataset.sent;
-    for (const button of form.querySelectorAll("[data-pressed]")) delete button.dataset.pressed;
-  }
+  for (const form of document.querySelectorAll("form[data-sent]")) free(form);
 });
 
-// What is missing is named together; the first of it is where the customer goes on.
-const summary = document.querySelector("[data-focus-first]");
-if (summary) {
-  const line = document.querySelector(summary.querySelector("a[href^='#line-']")?.getAttribute("href") ?? "#nothing");
-  (line?.querySelector("input:not([type=hidden]), textarea, select, button") ?? summary.querySelector(".summary"))?.focus();
-}
+// What is wrong is named together, with a way to each of it: whoever sent it begins there.
+document.querySelector(".summary")?.focus();

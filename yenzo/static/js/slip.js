@@ -1,7 +1,9 @@
-// The slip: which side is in view, goods' pictures of variants, uploads with progress. Python decides all the rest.
+// The slip: which side is in view, goods' pictures of variants, what is not up to date. Python decides all the rest.
 
-const AGAIN_AFTER_MS = 1500;
-const FIRST_ASK_MS = 150, LONGEST_ASK_MS = 2000;
+import { isBehind } from "./line.js";
+import "./uploads.js";
+
+const AGAIN_AFTER_MS = 1500, BEHIND_AFTER_MS = 800;
 const CONTROL = ":is(input:not([type=hidden]), textarea, select)";
 let isTurning = false;
 const formOf = (element) => element.closest("form");
@@ -26,13 +28,14 @@ document.addEventListener("click", ({ target }) => {
     formOf(turn).go = turn.dataset.go;
     formOf(turn).dispatchEvent(new Event("entries-changed"));
   }
-  const drop = target.closest?.("[data-drop-upload]");
-  if (drop) {
-    const form = formOf(drop);
-    drop.closest(".one-file").remove();
-    form.dispatchEvent(new Event("entries-changed"));
-  }
 });
+
+// The enter key shows what is typed, which it does by itself.
+document.addEventListener("submit", (event) => {
+  if (!event.submitter?.matches("[data-enter]")) return;
+  event.preventDefault();
+  event.stopImmediatePropagation();
+}, { capture: true });
 
 // Whoever begins to type sees the side that it goes on.
 document.addEventListener("focusin", ({ target }) => {
@@ -49,6 +52,11 @@ document.addEventListener("htmx:configRequest", ({ detail }) => {
   isTurning = true;
   delete form.go;
 });
+
+// Until an answer is there, price and picture are those of before: whoever waits is told.
+const isSlip = (element) => element.matches?.("#slip-form, #try-out");
+document.addEventListener("htmx:beforeRequest", ({ detail }) => { if (isSlip(detail.elt)) isBehind(detail.elt, true, BEHIND_AFTER_MS); });
+document.addEventListener("htmx:afterRequest", ({ detail }) => { if (isSlip(detail.elt)) isBehind(detail.elt, !detail.successful); });
 
 // What was typed is never left without its answer: a refresh that fails or hangs is asked for again.
 for (const failure of ["htmx:sendError", "htmx:timeout", "htmx:responseError"]) {
@@ -104,149 +112,6 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   isTurning = false;
 });
 
-// A file has arrived and is looked at: it is asked for until it is accepted or refused, ever less often.
-function follow(address, tell, done) {
-  let wait = FIRST_ASK_MS;
-  const ask = async () => {
-    let answer;
-    try {
-      answer = await fetch(address, { headers: { "X-Requested-With": "XMLHttpRequest" } });
-    } catch {
-      answer = null;
-    }
-    // Whoever is away for a moment, or asks too often, is asked again.
-    if (answer && answer.status !== 202 && answer.status < 429) return done(answer.status, await answer.text(), answer.headers.get("Content-Type") ?? "");
-    if (answer?.status === 202) tell(await answer.text());
-    wait = Math.min(wait * 1.4, LONGEST_ASK_MS);
-    setTimeout(ask, wait);
-  };
-  setTimeout(ask, wait);
-}
-
-// What is on its way, by field: its line may be laid out anew meanwhile, and shows it again then.
-const underWay = new Map();
-const dropOf = (key) => document.querySelector(`[data-upload="${key}"]`);
-
-function showUnderWay(key) {
-  const drop = dropOf(key), state = underWay.get(key);
-  if (!drop) return;
-  const progress = drop.querySelector("progress"), said = drop.querySelector("[data-looking]"), problem = drop.querySelector(".problem");
-  progress.hidden = !state || Boolean(state.problem);
-  if (state?.share === undefined) progress.removeAttribute("value");
-  else progress.value = state.share;
-  said.textContent = state?.words ?? "";
-  said.hidden = !state?.words;
-  problem.textContent = state?.problem ?? "";
-  problem.hidden = !state?.problem;
-}
-document.addEventListener("htmx:oobAfterSwap", () => { for (const key of underWay.keys()) showUnderWay(key); });
-
-const isUnderWay = () => [...underWay.values()].some((state) => !state.problem);
-
-// `keep` puts the row of the file in its place; `next` goes on with what else was picked.
-function post(drop, address, body, keep, next = () => {}) {
-  const form = formOf(drop), key = drop.dataset.upload, words = { ...drop.dataset };
-  const request = new XMLHttpRequest();
-  const tell = (state) => { underWay.set(key, state); showUnderWay(key); };
-  const finish = (problem) => {
-    if (problem) underWay.set(key, { problem });
-    else underWay.delete(key);
-    showUnderWay(key);
-    const picker = dropOf(key)?.querySelector("input[type=file]");
-    if (picker) picker.value = "";
-    if (!problem) next();
-    goOn(form);
-  };
-  const done = (status, text, kind) => {
-    if (status === 200) {
-      keep(document.getElementById(`held-${key}`), text);
-      form.dispatchEvent(new Event("entries-changed"));
-      finish("");
-    } else {
-      finish(kind.startsWith("text/plain") ? text : status === 413 ? words.tooLarge : words.notTaken);
-    }
-  };
-  request.upload.addEventListener("progress", (event) => {
-    if (event.lengthComputable) tell({ share: (100 * event.loaded) / event.total });
-  });
-  // All has arrived: how long it takes to be looked at can't be told.
-  request.upload.addEventListener("load", () => tell({}));
-  request.addEventListener("load", () => {
-    if (request.status === 202) {
-      tell({ words: request.responseText });
-      follow(request.getResponseHeader("Location"), (said) => tell({ words: said }), done);
-    } else {
-      done(request.status, request.responseText, request.getResponseHeader("Content-Type") ?? "");
-    }
-  });
-  request.addEventListener("error", () => finish(words.notArrived));
-  tell({ share: 0 });
-  request.open("POST", address);
-  request.setRequestHeader("X-CSRFToken", form.querySelector("[name=csrfmiddlewaretoken]").value);
-  request.send(body);
-}
-
-// Whoever sends the form while a file is on its way is told, and it goes by itself as soon as the file is there.
-document.addEventListener("submit", (event) => {
-  const form = event.target;
-  if (!form.matches("#slip-form") || !isUnderWay()) return;
-  event.preventDefault();
-  event.stopImmediatePropagation();
-  form.sendsWith = event.submitter;
-  form.querySelector("[data-waits-for-files]").hidden = false;
-}, { capture: true });
-
-function goOn(form) {
-  if (!form.sendsWith || isUnderWay()) return;
-  const submitter = form.sendsWith;
-  delete form.sendsWith;
-  form.querySelector("[data-waits-for-files]").hidden = true;
-  const refused = [...underWay.keys()].map(dropOf).find((drop) => drop);
-  if (refused) refused.querySelector("input[type=file]").focus();
-  else form.requestSubmit(submitter);
-}
-
-// Nobody waits for a file to be sent that its name or size shows to be refused. What has no kind by its name may be any.
-function canBeTaken(drop, file) {
-  const taken = drop.querySelector("input[type=file]").accept.split(","), name = file.name.toLowerCase();
-  const isOfKind = !file.type || taken.includes(file.type) || taken.some((end) => end.startsWith(".") && name.endsWith(end));
-  return isOfKind && file.size <= Number(drop.dataset.mostBytes);
-}
-
-function send(sentFrom, [file, ...more]) {
-  if (!file) return;
-  const drop = dropOf(sentFrom.dataset.upload) ?? sentFrom;
-  if (!canBeTaken(drop, file)) {
-    underWay.set(drop.dataset.upload, { problem: drop.dataset.notHere });
-    showUnderWay(drop.dataset.upload);
-    drop.querySelector("input[type=file]").value = "";
-    return;
-  }
-  const isMany = drop.dataset.many !== undefined;
-  const body = new FormData();
-  body.append("file", file);
-  const keep = (held, row) => {
-    if (!isMany) held.replaceChildren();
-    held.insertAdjacentHTML("beforeend", row);
-  };
-  // One after another: what is refused stops those behind it, and says why.
-  post(drop, drop.dataset.address, body, keep, () => { if (isMany) send(drop, more); });
-}
-
-function prepare(controls) {
-  const body = new FormData();
-  for (const control of controls.querySelectorAll("[name]")) {
-    if (control.type !== "checkbox" || control.checked) body.append(control.name, control.value);
-  }
-  const drop = controls.closest("[data-upload]");
-  const own = controls.closest(".one-file").querySelector("[type=hidden][name^=upload]").value;
-  const keep = (held, row) => {
-    const file = held.querySelector(`[type=hidden][value="${own}"]`)?.closest(".one-file");
-    if (file) file.outerHTML = row;
-  };
-  post(drop, controls.dataset.prepare, body, keep);
-}
-
 // A color that is mixed is picked by that. Before the form hears of it.
 document.addEventListener("input", ({ target }) => {
   if (!target.matches("[data-own-color]")) return;
@@ -254,21 +119,3 @@ document.addEventListener("input", ({ target }) => {
   own.value = target.value;
   own.checked = true;
 }, { capture: true });
-
-document.addEventListener("change", (event) => {
-  const drop = event.target.closest?.("[data-upload]");
-  const controls = event.target.closest?.("[data-prepare]");
-  if (controls) prepare(controls);
-  if (!drop || event.target.type !== "file") return;
-  event.stopPropagation();
-  send(drop, [...event.target.files]);
-});
-for (const name of ["dragover", "dragleave", "drop"]) {
-  document.addEventListener(name, (event) => {
-    const drop = event.target.closest?.("[data-upload]");
-    if (!drop) return;
-    event.preventDefault();
-    drop.classList.toggle("is-over", name === "dragover");
-    if (name === "drop") send(drop, [...event.dataTransfer.files]);
-  });
-}

@@ -8,6 +8,8 @@ from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.template.loader import render_to_string
 from django.utils.translation import gettext
+from django.views.decorators.cache import never_cache
+from django.views.decorators.http import require_safe
 from procrastinate.exceptions import ConnectorException
 from psycopg_pool import PoolTimeout
 
@@ -18,6 +20,13 @@ RETRY_SECONDS = 3
 # The database is being restarted, or all its connections are taken.
 AWAY = (OperationalError, InterfaceError, PoolTimeout, ConnectorException)
 NO_ROOM = {errno.ENOSPC, errno.EDQUOT, errno.EFBIG}
+
+
+@require_safe
+@never_cache
+def reached(request: HttpRequest) -> HttpResponse:  # noqa: ARG001 - Django's signature
+    """Answer, as lightly as can be, a page that asks whether the workshop can be reached."""
+    return HttpResponse(status=204)
 
 
 def page_not_found(request: HttpRequest, exception: Exception) -> HttpResponse:  # noqa: ARG001 - Django's signature

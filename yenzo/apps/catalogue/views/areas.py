@@ -49,7 +49,8 @@ def draw_area(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
     item = {"key": area_key, "name": f"Area {len(side.areas) + 1}", **place, "method": method}
     operation = {"do": "add", "path": ["sides", side_key, "areas"], "item": item}
     selected = f"{side_key}/{area_key}"
-    return changed(request, key, [operation], f"Area drawn on {side.name}", selected=selected)
+    refocus = f"area-{side_key}-{area_key}"
+    return changed(request, key, [operation], f"Area drawn on {side.name}", selected=selected, refocus=refocus)
 
 
 @staff_page(*SELLERS)

@@ -204,7 +204,7 @@ def changed(
         edit_draft(actor_of(request.user), product.pk, operations, seen_version=seen, label=label)
         return ""
 
-    return answer(request, key, change, **more)
+    return answer(request, key, change, **{"done": label, **more})
 
 
 def answer(request: HttpRequest, key: str, change: Callable[[], str], **more: Any) -> HttpResponse:

@@ -1,4 +1,5 @@
 from yenzo.apps.designs.models.designs import Design
+from yenzo.apps.designs.models.unfinished import UnfinishedEntries
 from yenzo.apps.designs.models.uploads import Upload
 
-__all__ = ["Design", "Upload"]
+__all__ = ["Design", "UnfinishedEntries", "Upload"]

@@ -1,5 +1,6 @@
 """Saving and removing what lies in a basket."""
 
+import json
 import uuid
 
 from django.db import transaction
@@ -22,12 +23,24 @@ def save_design(
     visitor: uuid.UUID,
     uploads: list[Upload],
     design_id: uuid.UUID | None = None,
+    sent_as: uuid.UUID | None = None,
 ) -> Design:
-    """Put entries in the basket, or change those that lie there already."""
+    """Put entries in the basket, or change those that lie there already.
+
+    The same entries, sent twice as the same (`sent_as`), are put there once.
+    """
+    document = dump_document(entries)
     with transaction.atomic():
-        kept = Design.objects.select_for_update().filter(visitor=visitor, in_basket=True)
-        design = (kept.filter(pk=design_id).first() if design_id else None) or Design(visitor=visitor)
-        design.revision, design.entries = revision, dump_document(entries)
+        own = Design.objects.select_for_update().filter(visitor=visitor)
+        design = own.filter(pk=design_id, in_basket=True).first() if design_id else None
+        if design is None and sent_as:
+            content = json.dumps([str(visitor), revision.pk, document], sort_keys=True)
+            once = uuid.uuid5(sent_as, content)
+            design, _ = own.get_or_create(
+                pk=once, defaults={"visitor": visitor, "revision": revision, "entries": document}
+            )
+        design = design or Design(visitor=visitor)
+        design.revision, design.entries, design.in_basket = revision, document, True
         design.save()
         design.uploads.set(uploads)
     return design

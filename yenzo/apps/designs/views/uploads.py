@@ -92,7 +92,7 @@ def _waits(request: HttpRequest, upload: Upload) -> HttpResponse:
         ).format(count=before)
     query = urlencode({"field": request.GET.get("field", "")})
     address = f"{reverse('designs:upload_state', args=[upload.pk])}?{query}"
-    headers = {"Location": address}
+    headers = {"Location": address, "Upload-Id": str(upload.pk)}
     return HttpResponse(words, status=WAITING, headers=headers, content_type="text/plain; charset=utf-8")
 
 

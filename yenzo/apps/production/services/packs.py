@@ -1,7 +1,7 @@
 """Packs: wanted when an order is paid, kept as first made, wanted again when one failed."""
 
 from datetime import datetime
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from django.db import transaction
 from django.utils import timezone
@@ -12,7 +12,9 @@ from yenzo.apps.files.store import store_file
 from yenzo.apps.orders.models import Order, OrderEvent
 from yenzo.apps.outbox.promises import forsaken
 from yenzo.apps.production.models import Pack
-from yenzo.core.planning import pack as core_pack
+
+if TYPE_CHECKING:
+    from yenzo.core.planning import pack as core_pack
 
 MAKING = "production.make_pack"
 
@@ -58,7 +60,7 @@ def note_progress(actor: Actor, pack_id: int, steps_done: int, steps: int) -> No
 
 
 @service(SYSTEM)
-def keep_pack(actor: Actor, pack_id: int, made: core_pack.Pack, *, questioned: str = "") -> Pack:
+def keep_pack(actor: Actor, pack_id: int, made: "core_pack.Pack", *, questioned: str = "") -> Pack:
     """Keep a pack that was made, with what today's checks ask of it. The first one stays: that is the past."""
     stored = store_file(made.data)
     with transaction.atomic():

@@ -1,0 +1,106 @@
+"""The slip of a product's page: a request and a form come in; the slip, and the page that shows it, go out."""
+
+import uuid
+from dataclasses import dataclass
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse, QueryDict
+from django.shortcuts import get_object_or_404, render
+from django.urls import reverse
+
+from yenzo.apps.catalogue.models import Product
+from yenzo.apps.catalogue.to_core import shop_setup
+from yenzo.apps.designs.models import Design
+from yenzo.apps.designs.refreshing import turn_of_form
+from yenzo.apps.designs.slip import Slip, build_slip
+from yenzo.apps.designs.to_core import Uploads, as_uuid, entries_of_form, uploads_of_form, walk_design
+from yenzo.apps.designs.unfinished import is_waiting, with_arrived
+from yenzo.apps.designs.visitors import is_signed_in, known_visitor
+from yenzo.apps.files.store import StoredAssets
+
+
+@dataclass(frozen=True)
+class SentSlip:
+    """A slip as a form asks for it, the uploads that the form names, and whether it waits for others."""
+
+    slip: Slip
+    uploads: Uploads
+    is_waiting: bool = False
+
+
+def live_product(key: str) -> Product:
+    """Return a product that the shop sells, or answer that there is none."""
+    return get_object_or_404(Product.objects.live(), key=key)
+
+
+def design_to_change(request: HttpRequest, product: Product) -> Design | None:
+    """Return what lies in the visitor's own basket and is being changed, if anything is."""
+    visitor, wanted = known_visitor(request), as_uuid(request.POST.get("design") or request.GET.get("design") or "")
+    if visitor is None or wanted is None:
+        return None
+    return Design.objects.in_basket_of(visitor).filter(pk=wanted, revision__product=product).first()
+
+
+def slip_of_form(
+    request: HttpRequest,
+    product: Product,
+    sent: QueryDict,
+    *,
+    tells_missing: bool = False,
+    keeps_page: bool = False,
+) -> SentSlip:
+    """Return the slip that a form of the product's page asks for."""
+    assert product.live is not None
+    setup, visitor = shop_setup(product.live), known_visitor(request)
+    form, pending = with_arrived(setup, sent, visitor)
+    uploads = uploads_of_form(setup, form, visitor)
+    slip = build_slip(
+        setup,
+        entries_of_form(setup, form, uploads),
+        StoredAssets(),
+        uploads,
+        pending=pending,
+        signed_in=is_signed_in(request),
+        tells_missing=tells_missing,
+        keeps_page=keeps_page,
+        turn=turn_of_form(form),
+    )
+    return SentSlip(slip, uploads, is_waiting(pending))
+
+
+def product_address(product: Product, design: Design | None) -> str:
+    """Return where a product's page is, or that of a piece in the basket."""
+    address = reverse("shop:product", args=[product.key])
+    return f"{address}?design={design.pk}" if design else address
+
+
+def product_response(
+    request: HttpRequest,
+    product: Product,
+    slip: Slip,
+    design: Design | None,
+    *,
+    status: int = 200,
+    **more: object,
+) -> HttpResponse:
+    """Show a product's page; with another status than 200 it names together all that blocks."""
+    context: dict[str, Any] = {
+        "product": product,
+        "slip": slip,
+        "design": design,
+        "refresh_address": reverse("shop:refresh", args=[product.key]),
+        "show_address": reverse("shop:show", args=[product.key]),
+        "blocking": list(slip.verdict.blocking) if status != 200 else [],
+        "tells_missing": status != 200,
+        "sent_as": as_uuid(request.POST.get("sent-as", "")) or uuid.uuid4(),
+        "before": _before(request, product, design),
+        **more,
+    }
+    return render(request, "shop/product.html", context, status=status)
+
+
+def _before(request: HttpRequest, product: Product, design: Design | None) -> Any:
+    """Return the quote of a design that is pinned to an older revision than the live one."""
+    if design is None or design.revision_id == product.live_id:
+        return None
+    return walk_design(design, StoredAssets(), signed_in=is_signed_in(request)).quote

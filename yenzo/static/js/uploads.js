@@ -1,0 +1,197 @@
+// Files of customers: sent with progress, followed until they are accepted or refused. Python decides all the rest.
+
+const FIRST_ASK_MS = 150, LONGEST_ASK_MS = 2000;
+const formOf = (element) => element.closest("form");
+
+document.addEventListener("click", ({ target }) => {
+  const drop = target.closest?.("[data-drop-upload]");
+  if (drop) {
+    const form = formOf(drop);
+    drop.closest(".one-file").remove();
+    form.dispatchEvent(new Event("entries-changed"));
+  }
+});
+
+// A file has arrived and is looked at: it is asked for until it is accepted or refused, ever less often.
+function follow(address, tell, done) {
+  let wait = FIRST_ASK_MS;
+  const ask = async () => {
+    let answer;
+    try {
+      answer = await fetch(address, { headers: { "X-Requested-With": "XMLHttpRequest" } });
+    } catch {
+      answer = null;
+    }
+    // Whoever is away for a moment, or asks too often, is asked again.
+    if (answer && answer.status !== 202 && answer.status < 429) return done(answer.status, await answer.text(), answer.headers.get("Content-Type") ?? "");
+    if (answer?.status === 202) tell(await answer.text());
+    wait = Math.min(wait * 1.4, LONGEST_ASK_MS);
+    setTimeout(ask, wait);
+  };
+  setTimeout(ask, wait);
+}
+
+// What is on its way, by field: its line may be laid out anew meanwhile, and shows it again then.
+const underWay = new Map();
+const dropOf = (key) => document.querySelector(`[data-upload="${key}"]`);
+
+function showUnderWay(key) {
+  const drop = dropOf(key), state = underWay.get(key);
+  if (!drop) return;
+  const progress = drop.querySelector("progress"), said = drop.querySelector("[data-looking]"), problem = drop.querySelector(".problem");
+  progress.hidden = !state || Boolean(state.problem);
+  if (state?.share === undefined) progress.removeAttribute("value");
+  else progress.value = state.share;
+  said.textContent = state?.words ?? "";
+  said.hidden = !state?.words;
+  problem.textContent = state?.problem ?? "";
+  problem.hidden = !state?.problem;
+  // A reload goes on waiting for what has arrived.
+  drop.querySelector(`[name="waits-${key}"]`)?.remove();
+  if (state?.waitsFor) drop.append(Object.assign(document.createElement("input"), { type: "hidden", name: `waits-${key}`, value: state.waitsFor }));
+}
+document.addEventListener("htmx:oobAfterSwap", () => { for (const key of underWay.keys()) showUnderWay(key); });
+
+const isUnderWay = () => [...underWay.values()].some((state) => !state.problem);
+
+// `keep` puts the row of the file in its place; `next` goes on with what else was picked.
+function outcome(drop, keep, next) {
+  const form = formOf(drop), key = drop.dataset.upload, words = { ...drop.dataset };
+  const tell = (state) => { underWay.set(key, state); showUnderWay(key); };
+  const finish = (problem) => {
+    if (problem) underWay.set(key, { problem });
+    else underWay.delete(key);
+    showUnderWay(key);
+    const picker = dropOf(key)?.querySelector("input[type=file]");
+    if (picker) picker.value = "";
+    if (!problem) next();
+    goOn(form);
+  };
+  const done = (status, text, kind) => {
+    if (status === 200) {
+      keep(document.getElementById(`held-${key}`), text);
+      form.dispatchEvent(new Event("entries-changed"));
+      finish("");
+    } else {
+      finish(kind.startsWith("text/plain") ? text : status === 413 ? words.tooLarge : words.notTaken);
+    }
+  };
+  const arrived = (said, address, waitsFor) => {
+    tell({ words: said, waitsFor });
+    form.dispatchEvent(new Event("file-arrived"));
+    follow(address, (now) => tell({ words: now, waitsFor }), done);
+  };
+  return { tell, finish, done, arrived };
+}
+
+function post(drop, address, body, keep, { next = () => {}, isNew = false } = {}) {
+  const { tell, finish, done, arrived } = outcome(drop, keep, next);
+  const request = new XMLHttpRequest();
+  request.upload.addEventListener("progress", (event) => {
+    if (event.lengthComputable) tell({ share: (100 * event.loaded) / event.total });
+  });
+  // All has arrived: how long it takes to be looked at can't be told.
+  request.upload.addEventListener("load", () => tell({}));
+  request.addEventListener("load", () => {
+    if (request.status === 202) {
+      arrived(request.responseText, request.getResponseHeader("Location"), isNew && request.getResponseHeader("Upload-Id"));
+    } else {
+      done(request.status, request.responseText, request.getResponseHeader("Content-Type") ?? "");
+    }
+  });
+  request.addEventListener("error", () => finish(drop.dataset.notArrived));
+  tell({ share: 0 });
+  request.open("POST", address);
+  request.setRequestHeader("X-CSRFToken", formOf(drop).querySelector("[name=csrfmiddlewaretoken]").value);
+  request.send(body);
+}
+
+// Whoever sends the form while a file is on its way is told, and it goes by itself as soon as the file is there.
+document.addEventListener("submit", (event) => {
+  const form = event.target;
+  if (!form.matches("#slip-form") || !isUnderWay()) return;
+  event.preventDefault();
+  event.stopImmediatePropagation();
+  form.sendsWith = event.submitter;
+  form.querySelector("[data-waits-for-files]").hidden = false;
+}, { capture: true });
+
+function goOn(form) {
+  if (!form.sendsWith || isUnderWay()) return;
+  const submitter = form.sendsWith;
+  delete form.sendsWith;
+  form.querySelector("[data-waits-for-files]").hidden = true;
+  const refused = [...underWay.keys()].map(dropOf).find((drop) => drop);
+  if (refused) refused.querySelector("input[type=file]").focus();
+  else form.requestSubmit(submitter);
+}
+
+// Nobody waits for a file to be sent that its name or size shows to be refused. What has no kind by its name may be any.
+function canBeTaken(drop, file) {
+  const taken = drop.querySelector("input[type=file]").accept.split(","), name = file.name.toLowerCase();
+  const isOfKind = !file.type || taken.includes(file.type) || taken.some((end) => end.startsWith(".") && name.endsWith(end));
+  return isOfKind && file.size <= Number(drop.dataset.mostBytes);
+}
+
+const isMany = (drop) => drop.dataset.many !== undefined;
+const keptIn = (drop) => (held, row) => {
+  if (!isMany(drop)) held.replaceChildren();
+  held.insertAdjacentHTML("beforeend", row);
+};
+
+function send(sentFrom, [file, ...more]) {
+  if (!file) return;
+  const drop = dropOf(sentFrom.dataset.upload) ?? sentFrom;
+  if (!canBeTaken(drop, file)) {
+    underWay.set(drop.dataset.upload, { problem: drop.dataset.notHere });
+    showUnderWay(drop.dataset.upload);
+    drop.querySelector("input[type=file]").value = "";
+    return;
+  }
+  const body = new FormData();
+  body.append("file", file);
+  // One after another: what is refused stops those behind it, and says why.
+  post(drop, drop.dataset.address, body, keptIn(drop), { next: () => { if (isMany(drop)) send(drop, more); }, isNew: true });
+}
+
+function prepare(controls) {
+  const body = new FormData();
+  for (const control of controls.querySelectorAll("[name]")) {
+    if (control.type !== "checkbox" || control.checked) body.append(control.name, control.value);
+  }
+  const drop = controls.closest("[data-upload]");
+  const own = controls.closest(".one-file").querySelector("[type=hidden][name^=upload]").value;
+  const keep = (held, row) => {
+    const file = held.querySelector(`[type=hidden][value="${own}"]`)?.closest(".one-file");
+    if (file) file.outerHTML = row;
+  };
+  post(drop, controls.dataset.prepare, body, keep);
+}
+
+document.addEventListener("change", (event) => {
+  const drop = event.target.closest?.("[data-upload]");
+  const controls = event.target.closest?.("[data-prepare]");
+  if (controls) prepare(controls);
+  if (!drop || event.target.type !== "file") return;
+  event.stopPropagation();
+  send(drop, [...event.target.files]);
+});
+for (const name of ["dragover", "dragleave", "drop"]) {
+  document.addEventListener(name, (event) => {
+    const drop = event.target.closest?.("[data-upload]");
+    if (!drop) return;
+    event.preventDefault();
+    drop.classList.toggle("is-over", name === "dragover");
+    if (name === "drop") send(drop, [...event.dataTransfer.files]);
+  });
+}
+
+// A page that was left while a file was looked at goes on waiting for it.
+export function goOnWaiting() {
+  for (const row of document.querySelectorAll("[data-waits]")) {
+    const drop = row.closest("[data-upload]");
+    outcome(drop, keptIn(drop), () => {}).arrived(row.textContent.trim(), row.dataset.waits, row.dataset.waitsFor);
+    row.remove();
+  }
+}
+goOnWaiting();
