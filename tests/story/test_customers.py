@@ -270,13 +270,13 @@ def test_preview_that_failed_is_asked_for_again(open_page):
 
 def test_variant_swaps_the_goods_on_every_side(open_page):
     page = open_page("/goods/deck-cushion/")
-    before = page.locator("figure [data-goods=front]").get_attribute("href")
+    before = page.locator("figure [data-goods=front][data-is-large]").get_attribute("href")
     page.locator(".variants label", has_text="Signal").click()
     expect(page.locator("[data-total]")).to_have_attribute("data-total", "51.00")
     wait_until(
-        lambda: page.locator("figure [data-goods=front]").get_attribute("href") != before, what="the other cloth"
+        lambda: page.locator("figure [data-goods=front][data-is-large]").get_attribute("href") != before, what="the other cloth"
     )
-    assert page.locator("figure [data-goods=reverse]").get_attribute("href") != before
+    assert page.locator("figure [data-goods=reverse][data-is-large]").get_attribute("href") != before
 
 
 def test_piece_ordered_in_one_window_is_not_ordered_again_in_another(workshop, open_page):
@@ -382,7 +382,7 @@ def test_goods_grow_with_what_is_entered(open_page):
     expect(picture).not_to_have_attribute("viewBox", before)
     width = float(before.split()[2])
     assert float(picture.get_attribute("viewBox").split()[2]) == pytest.approx(2 * width, abs=0.1)
-    assert float(picture.locator("image").get_attribute("width")) == pytest.approx(2 * width, abs=0.1)
+    assert float(picture.locator("image[data-is-large]").get_attribute("width")) == pytest.approx(2 * width, abs=0.1)
 
 
 def test_customer_mixes_a_color_within_the_reach_of_the_palette(open_page):

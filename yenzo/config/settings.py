@@ -109,6 +109,16 @@ FILES_ROOT = Path(env.str("FILES_ROOT", str(CHECKOUT / ".run" / "files")))
 for folder in (FILES_ROOT, Path(STATIC_ROOT)):
     folder.mkdir(parents=True, exist_ok=True)
 MEDIA_ROOT = FILES_ROOT
+CACHES = {
+    "default": {"BACKEND": "django.core.cache.backends.locmem.LocMemCache"},
+    # Made once for all processes, and again when somebody takes them away.
+    "pictures": {
+        "BACKEND": "django.core.cache.backends.filebased.FileBasedCache",
+        "LOCATION": str(FILES_ROOT / "smaller-pictures"),
+        "TIMEOUT": 30 * 24 * 3600,
+        "OPTIONS": {"MAX_ENTRIES": 20_000},
+    },
+}
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
     "staticfiles": {

@@ -1,8 +1,11 @@
+import io
 import uuid
 
 import pytest
 from django.test import Client
+from PIL import Image
 
+from tests.core.conftest import GOODS, sha256_of
 from yenzo.apps.designs.models import Design
 from yenzo.apps.orders.models import Order
 
@@ -12,9 +15,19 @@ FORM = {"entry-name": "Wind & Whey", "entry-lettering": "quayside", "entry-finis
 def test_home_shows_live_goods_with_their_sample_picture(product, client):
     page = client.get("/").content.decode()
     assert "from £86.00" in page
-    picture = client.get(f"/goods/board/sample-{product.live.sha256}.png")
-    assert picture["Content-Type"] == "image/png"
-    assert client.get(f"/goods/board/sample-{'0' * 64}.png").status_code == 404
+    picture = client.get(f"/goods/board/sample-{product.live.sha256}-360.webp")
+    assert (picture["Content-Type"], Image.open(io.BytesIO(picture.content)).width) == ("image/webp", 360)
+    assert client.get(f"/goods/board/sample-{product.live.sha256}-361.webp").status_code == 404
+    assert client.get(f"/goods/board/sample-{'0' * 64}-360.webp").status_code == 404
+
+
+def test_goods_are_shown_as_small_as_screens_need_them_with_their_outline(product, client):
+    offered = f"/goods-pictures/{sha256_of(GOODS)}"
+    whole, small = (client.get(f"{offered}/{width}").content for width in ("", "240/"))
+    assert len(small) < len(whole) / 4
+    shown = Image.open(io.BytesIO(small))
+    assert (shown.format, shown.width, shown.mode) == ("WEBP", 240, Image.open(io.BytesIO(whole)).mode)
+    assert client.get(f"{offered}/241/").status_code == 404
 
 
 def test_product_that_is_not_live_is_not_found(product, client):

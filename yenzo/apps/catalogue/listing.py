@@ -56,6 +56,8 @@ YOURS: dict[str, str] = {
     "typeface": gettext_noop("lettering"),
     "color": gettext_noop("color"),
 }
+# How wide a product's picture is asked for: the smallest there is.
+LISTED_PX = 360
 
 
 @dataclass(frozen=True)
@@ -72,7 +74,7 @@ class ProductRow:
     def sample_address(self) -> str:
         """Where the picture with sample text is, once the product is live."""
         live = self.product.live
-        return reverse("shop:sample_picture", args=[self.product.key, live.sha256]) if live else ""
+        return reverse("shop:sample_picture", args=[self.product.key, live.sha256, LISTED_PX]) if live else ""
 
 
 def list_rows(products: Iterable[Product]) -> list[ProductRow]:

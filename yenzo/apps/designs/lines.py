@@ -10,7 +10,7 @@ from django.utils.translation import gettext, gettext_noop
 from yenzo.apps.accounts.templatetags.writing import rate
 from yenzo.apps.designs.controls import CONTROLS, INPUT_MODES
 from yenzo.apps.designs.models import Upload
-from yenzo.apps.designs.options import SlipOption, options_of, picture_address
+from yenzo.apps.designs.options import MIDDLE, SMALL, SlipOption, options_of, picture_address
 from yenzo.apps.designs.to_core import Uploads
 from yenzo.core.asking.check import is_needed
 from yenzo.core.asking.kinds.addresses import countries, parts_of
@@ -131,13 +131,13 @@ class SlipLine:
     @property
     def picture(self) -> str:
         """Where the picture of the explanation is."""
-        return picture_address(self.field.picture.asset) if self.field.picture else ""
+        return picture_address(self.field.picture.asset, MIDDLE) if self.field.picture else ""
 
     @property
     def sample(self) -> str:
         """Where the sample picture is that stands in until the customer's own is there."""
         sample = self.field.sample if isinstance(self.field, ArtworkField) else None
-        return picture_address(sample.prepared) if sample and self.is_needed else ""
+        return picture_address(sample.prepared, SMALL) if sample and self.is_needed else ""
 
     @property
     def explained(self) -> bool:

@@ -29,9 +29,14 @@ class SlipOption:
     moves_others: bool = False
 
 
-def picture_address(asset: str) -> str:
-    """Return where a picture of goods is served."""
-    return reverse("designs:goods_picture", args=[asset])
+# Pictures as screens need them, by how wide they are shown, in pixels.
+SMALL, MIDDLE, LARGE = 240, 480, 960
+WIDTHS_PX = (SMALL, MIDDLE, LARGE)
+
+
+def picture_address(asset: str, width_px: int = LARGE) -> str:
+    """Return where a picture of goods is served, at most this wide."""
+    return reverse("designs:smaller_picture", args=[asset, width_px])
 
 
 def specimen_address(typeface: Typeface) -> str:
@@ -73,7 +78,7 @@ def _options(
             option.key in chosen,
             amounts.get(option.key),
             swatch=option.swatch,
-            picture=picture_address(option.picture.asset) if option.picture else None,
+            picture=picture_address(option.picture.asset, SMALL) if option.picture else None,
         )
         for option in field.options
         if is_offered(setup, option, asked)

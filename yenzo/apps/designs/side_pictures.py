@@ -1,14 +1,18 @@
 """Pictures of whole sides for lists, mails and pages: a side of a scene comes in, a PNG goes out."""
 
-from django.core.cache import cache
+from collections.abc import Callable
+from contextlib import suppress
+
+from django.core.cache import cache, caches
 from django.http import HttpResponse, HttpResponseBase, HttpResponseRedirect
 from django.templatetags.static import static
 
-from yenzo.apps.designs.options import picture_address
+from yenzo.apps.designs.options import MIDDLE, picture_address
 from yenzo.core.documents.assets import Assets
 from yenzo.core.measure import MM_PER_INCH
 from yenzo.core.render.page import side_page
 from yenzo.core.render.png import render_png
+from yenzo.core.render.smaller import smaller
 from yenzo.core.scene.nodes import SideScene
 from yenzo.core.spine import Walked
 
@@ -16,12 +20,28 @@ WIDTH_PX, MOST_HEIGHT_PX = 720, 720
 KEPT_SECONDS = 3600
 
 
-def first_picture(walked: Walked, assets: Assets) -> HttpResponseBase:
+def first_picture(walked: Walked, assets: Assets, width_px: int = WIDTH_PX) -> HttpResponseBase:
     """Answer with what shows a piece in a list: its first side, else the goods' own picture, else an order slip."""
     if walked.scene.sides:
-        return HttpResponse(side_picture(walked.scene.sides[0], assets), content_type="image/png")
+        side = walked.scene.sides[0]
+        shown = screen_picture(f"{side.digest}-{width_px}", lambda: side_picture(side, assets), width_px)
+        return HttpResponse(shown, content_type="image/webp")
     picture = walked.setup.offer.picture
-    return HttpResponseRedirect(picture_address(picture.asset) if picture else static("slip.svg"))
+    return HttpResponseRedirect(picture_address(picture.asset, MIDDLE) if picture else static("slip.svg"))
+
+
+def screen_picture(name: str, read: Callable[[], bytes], width_px: int) -> bytes:
+    """Return a picture as a WebP of at most this width, kept under a name that tells its content; drawings as read."""
+    kept: bytes | None = None
+    # What can't be kept, for a full disk, is made again the next time.
+    with suppress(OSError):
+        kept = caches["pictures"].get(name)
+    if kept is None:
+        data = read()
+        kept = data if data.startswith(b"<svg") else smaller(data, name, width_px)
+        with suppress(OSError):
+            caches["pictures"].set(name, kept)
+    return kept
 
 
 def side_picture(side: SideScene, assets: Assets) -> bytes:

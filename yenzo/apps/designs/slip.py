@@ -8,7 +8,7 @@ from django.urls import reverse
 from yenzo.apps.catalogue.made_artwork import own_files
 from yenzo.apps.designs.lines import SlipLine, line_of, told_of
 from yenzo.apps.designs.now import context_now
-from yenzo.apps.designs.options import SlipOption, picture_address
+from yenzo.apps.designs.options import SMALL, SlipOption, picture_address
 from yenzo.apps.designs.to_core import Uploads
 from yenzo.core.asking.problems import GOODS
 from yenzo.core.documents.assets import Assets
@@ -35,6 +35,7 @@ class SlipSide:
     key: str
     name: str
     picture: str
+    small: str
     width_mm: float
     height_mm: float
     digest: str
@@ -255,6 +256,7 @@ def _sides(walked: Walked, uploads: Uploads, standing: Mapping[str, SideScene]) 
             key=side.key,
             name=side.name,
             picture=picture_address(side.picture),
+            small=picture_address(side.picture, SMALL),
             width_mm=side.width_mm,
             height_mm=side.height_mm,
             digest=side.digest + (standing[side.key].digest if side.key in standing else ""),

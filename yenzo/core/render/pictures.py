@@ -38,4 +38,6 @@ def mime_type(data: bytes) -> str:
     """Return the MIME type of a prepared picture or drawing."""
     if data.startswith(b"<svg"):
         return "image/svg+xml"
+    if data.startswith(b"RIFF"):
+        return "image/webp"
     return "image/png" if data.startswith(b"\x89PNG") else "image/jpeg"

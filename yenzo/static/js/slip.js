@@ -1,7 +1,7 @@
 // The slip: which side is in view, goods' pictures of variants, what is not up to date. Python decides all the rest.
 
 import { isBehind } from "./line.js";
-import "./uploads.js";
+import { goOnWaiting } from "./uploads.js";
 
 const AGAIN_AFTER_MS = 1500, BEHIND_AFTER_MS = 800;
 const CONTROL = ":is(input:not([type=hidden]), textarea, select)";
@@ -13,6 +13,7 @@ function showSide(form, key) {
   for (const thumb of form.querySelectorAll("[data-show-side]")) {
     thumb.setAttribute("aria-pressed", String(thumb.dataset.showSide === key));
   }
+  showLarge(form);
 }
 
 function sideInView(form) {
@@ -74,7 +75,8 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   const ink = detail.target.querySelector?.("[data-ink]");
   if (!ink) return;
   for (const image of document.querySelectorAll(`[data-goods="${ink.dataset.ink}"]`)) {
-    if (image.getAttribute("href") !== ink.dataset.picture) image.setAttribute("href", ink.dataset.picture);
+    const address = image.dataset.isSmall === undefined ? ink.dataset.picture : ink.dataset.small;
+    if (image.getAttribute("href") !== address) image.setAttribute("href", address);
     const [width, height] = ink.dataset.size.split(" ");
     if (image.getAttribute("width") === width && image.getAttribute("height") === height) continue;
     image.setAttribute("width", width);
@@ -82,6 +84,24 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
     image.closest("svg").setAttribute("viewBox", `0 0 ${width} ${height}`);
   }
 });
+
+// The small picture of the goods is there first, and the large ones of other sides last. Once a large one is there, the
+// small one's soft edge would show round it.
+function showLarge(form) {
+  for (const image of form.querySelectorAll("image[data-is-large]:not([data-awaited])")) {
+    const { later } = image.dataset;
+    if (later && document.readyState !== "complete" && image.closest("figure").hidden) continue;
+    image.dataset.awaited = "yes";
+    if (later && !image.hasAttribute("href")) image.setAttribute("href", later);
+    const large = new Image();
+    large.src = image.getAttribute("href");
+    large.decode().then(() => image.previousElementSibling.setAttribute("visibility", "hidden"), () => {});
+  }
+}
+const showAllLarge = () => { for (const form of document.querySelectorAll("#slip-form, #try-out")) showLarge(form); };
+showAllLarge();
+window.addEventListener("load", showAllLarge);
+document.addEventListener("htmx:afterSettle", showAllLarge);
 
 // A control is marked as wrong as long as something wrong is said of it.
 document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
@@ -119,3 +139,5 @@ document.addEventListener("input", ({ target }) => {
   own.value = target.value;
   own.checked = true;
 }, { capture: true });
+
+goOnWaiting();

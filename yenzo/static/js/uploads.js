@@ -194,4 +194,3 @@ export function goOnWaiting() {
     row.remove();
   }
 }
-goOnWaiting();

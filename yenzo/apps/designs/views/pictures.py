@@ -12,6 +12,8 @@ from yenzo.apps.accounts.models import Person
 from yenzo.apps.catalogue.models import Material, Revision
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.models import Upload
+from yenzo.apps.designs.options import WIDTHS_PX
+from yenzo.apps.designs.side_pictures import screen_picture
 from yenzo.apps.designs.visitors import known_visitor
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.files.store import StoredAssets, read_stored
@@ -32,6 +34,20 @@ SPECIMEN_PEN = Pen(0.7, cap="round", join="round")
 def goods_picture(request: HttpRequest, sha256: str) -> HttpResponse:  # noqa: ARG001
     stored = get_object_or_404(StoredFile, sha256=sha256, is_public=True)
     return _picture(stored)
+
+
+@require_safe
+@cache_control(public=True, max_age=31_536_000, immutable=True)
+def smaller_picture(request: HttpRequest, sha256: str, width_px: int) -> HttpResponse:  # noqa: ARG001
+    """Show a public picture as a WebP that is as wide as screens need it; a drawing as it is."""
+    if width_px not in WIDTHS_PX:
+        raise Http404
+    stored = get_object_or_404(StoredFile, sha256=sha256, is_public=True)
+
+    def read() -> bytes:
+        return read_stored(stored)
+
+    return _shown(screen_picture(f"{sha256}-{width_px}", read, width_px))
 
 
 @require_safe
@@ -89,7 +105,10 @@ def _specimen(sha256: str, instance: str, name: str) -> str:
 
 
 def _picture(stored: StoredFile) -> HttpResponse:
-    data = read_stored(stored)
+    return _shown(read_stored(stored))
+
+
+def _shown(data: bytes) -> HttpResponse:
     response = HttpResponse(data, content_type=mime_type(data))
     response["Content-Security-Policy"] = "default-src 'none'; sandbox"
     response["Cross-Origin-Resource-Policy"] = "same-origin"

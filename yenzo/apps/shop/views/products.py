@@ -3,7 +3,7 @@
 from django.contrib import messages
 from django.core.paginator import Paginator
 from django.db import transaction
-from django.http import HttpRequest, HttpResponse, HttpResponseBase
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.translation import gettext, gettext_noop
 from django.views.decorators.cache import cache_control
@@ -38,6 +38,8 @@ from yenzo.core.spine import sample_entries, walk
 
 TOO_MANY = 429
 GOODS_A_PAGE = 48
+# A card's picture, and one for screens of two pixels to each.
+SAMPLE_WIDTHS_PX = (360, 720)
 LOOKED_AT = gettext_noop(
     "Your file has arrived and is being looked at. Once its picture shows here, put the piece in the basket."
 )
@@ -52,12 +54,14 @@ def home(request: HttpRequest) -> HttpResponse:
 
 @require_safe
 @cache_control(public=True, max_age=31_536_000, immutable=True)
-def sample_picture(request: HttpRequest, key: str, sha256: str) -> HttpResponseBase:  # noqa: ARG001
+def sample_picture(request: HttpRequest, key: str, sha256: str, width_px: int) -> HttpResponseBase:  # noqa: ARG001
     """Show a revision's goods with its sample text on them."""
+    if width_px not in SAMPLE_WIDTHS_PX:
+        raise Http404
     product = get_object_or_404(Product.objects.select_related("live"), key=key, live__sha256=sha256)
     assert product.live is not None
     setup = setup_of_revision(product.live)
-    return first_picture(walk(setup, sample_entries(setup), StoredAssets()), StoredAssets())
+    return first_picture(walk(setup, sample_entries(setup), StoredAssets()), StoredAssets(), width_px)
 
 
 @require_safe
