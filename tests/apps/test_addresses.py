@@ -90,6 +90,7 @@ def world(product, owner, order, make_pack, put_in_basket, visitor, make_upload)
         "design_id": design.pk,
         "token": order.token,
         "sha256": live.sha256,
+        "width_px": 360,
     }
 
 

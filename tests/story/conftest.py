@@ -2,6 +2,7 @@
 
 import hashlib
 from collections import defaultdict
+from itertools import count
 
 import pytest
 from playwright.sync_api import expect, sync_playwright
@@ -22,6 +23,8 @@ WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 PATIENCE_MS = 60_000
 # What may stand on a console: Chromium notes refused entries (422), htmx a request that was under way when its page was left.
 HARMLESS = ("status of 422", "htmx:afterRequest", "htmx:sendError", "htmx:sendAbort")
+# Of copies of the nameboard, each for one story.
+NUMBERS = count(1)
 expect.set_options(timeout=PATIENCE_MS)
 
 
@@ -133,3 +136,37 @@ def open_page(chromium, browsers, quiet_workshop, signed_in):
 
 def sha256_of(data):
     return hashlib.sha256(data).hexdigest()
+
+
+@pytest.fixture
+def copy(quiet_workshop):
+    """A product like the nameboard that each test may change."""
+    key = f"copy-{next(NUMBERS)}"
+    others = {
+        table: ", ".join(
+            name
+            for (name,) in quiet_workshop.rows(
+                "SELECT column_name FROM information_schema.columns WHERE table_name = %s", f"catalogue_{table}"
+            )
+            if name not in {"id", "key", "live_id", "product_id"}
+        )
+        for table in ("product", "revision")
+    }
+    quiet_workshop.execute(
+        f"WITH made AS (INSERT INTO catalogue_product (key, {others['product']}) "
+        f"SELECT '{key}', {others['product']} FROM catalogue_product WHERE key = 'cedar-nameboard' RETURNING id) "
+        f"INSERT INTO catalogue_revision (product_id, {others['revision']}) SELECT made.id, {others['revision']} "
+        "FROM made, catalogue_revision WHERE catalogue_revision.id = "
+        "(SELECT live_id FROM catalogue_product WHERE key = 'cedar-nameboard')"
+    )
+    quiet_workshop.execute(
+        "UPDATE catalogue_product p SET live_id = r.id FROM catalogue_revision r "
+        f"WHERE r.product_id = p.id AND p.key = '{key}'"
+    )
+    return key
+
+
+def bench(open_page, copy, **others):
+    page = open_page(f"/workshop/products/{copy}/", person=others.pop("person", "iris"), **others)
+    expect(page.locator("#try-out [data-total]")).to_be_visible()
+    return page

@@ -274,7 +274,8 @@ def test_variant_swaps_the_goods_on_every_side(open_page):
     page.locator(".variants label", has_text="Signal").click()
     expect(page.locator("[data-total]")).to_have_attribute("data-total", "51.00")
     wait_until(
-        lambda: page.locator("figure [data-goods=front][data-is-large]").get_attribute("href") != before, what="the other cloth"
+        lambda: page.locator("figure [data-goods=front][data-is-large]").get_attribute("href") != before,
+        what="the other cloth",
     )
     assert page.locator("figure [data-goods=reverse][data-is-large]").get_attribute("href") != before
 

@@ -107,13 +107,13 @@ def draw_area(page):
     settled(page)
     expect(page.locator(".strip-form")).to_be_visible()
     for label, value in (
-        ("wide", "420"),
-        ("left", "60"),
-        ("top", "80"),
-        ("high", "110"),
-        ("dpi", "200"),
-        ("bleed", "2"),
-        ("safe", "5"),
+        ("wide, mm", "420"),
+        ("left, mm", "60"),
+        ("top, mm", "80"),
+        ("high, mm", "110"),
+        ("made at, dpi", "200"),
+        ("bleed, mm", "2"),
+        ("safe margin, mm", "5"),
     ):
         control = page.locator(".strip-form").get_by_label(label, exact=True)
         control.fill(value)
@@ -132,7 +132,7 @@ def ask_and_place(page):
     add_line(page, "Name", "A line of text")
     page.locator("#line-grip-name").focus()
     page.keyboard.press("Alt+ArrowUp")
-    expect(page.locator(".sentence").first).to_contain_text("Name — a line of text")
+    expect(page.locator(".sentence").first).to_contain_text("Name — a text")
     fill_aspect(page, "name-required-", Must_be_filled=True)
     fill_aspect(page, "name-case-", Produced="in capitals")
     fill_aspect(page, "name-places-", **{"Front / Area 1": True})
@@ -146,11 +146,11 @@ def ask_and_place(page):
     expect(page.locator("#try-out")).to_contain_text("Vessel")
     page.reload()
     page.locator("#undo").click()
-    expect(page.locator(".sentence").first).to_contain_text("Name — a line of text")
+    expect(page.locator(".sentence").first).to_contain_text("Name — a text")
     expect(page.locator("#try-out [data-field=name]")).to_be_visible()
     page.reload()
     page.locator("#redo").click()
-    expect(page.locator(".sentence").first).to_contain_text("Vessel — a line of text")
+    expect(page.locator(".sentence").first).to_contain_text("Vessel — a text")
     page.locator("#try-out [data-field=name]").fill("Tern")
     expect(page.locator("#try-out [data-total]")).to_have_attribute("data-total", "40.00")
 

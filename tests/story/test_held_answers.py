@@ -4,12 +4,8 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.story.conftest import settled
+from tests.story.conftest import bench, settled
 from tests.story.test_from_setup_to_pack import fill_aspect
-from tests.story.test_sellers import bench, copy
-
-__all__ = ["copy"]
-
 
 # All lines of the slip as an answer would bring them that knows nothing of what was typed.
 OLD_LINES = """() => [...document.querySelectorAll("#slip-form .line[id]")].map((line) => {
@@ -140,7 +136,7 @@ def test_line_that_is_added_and_a_revision_that_is_published_wait_for_a_save_tha
     page.get_by_label("Ask for").fill("Gift wrap")
     page.get_by_role("button", name="Add line").click()
     held.let_go()
-    expect(page.locator(".sentence").last).to_contain_text("Gift wrap — a line of text")
+    expect(page.locator(".sentence").last).to_contain_text("Gift wrap — a text")
     expect(page.locator("#value-name-limit-")).to_contain_text("13")
     expect(page.get_by_label("Ask for")).to_have_value("")
     page.locator("#value-name-limit-").click()
@@ -154,7 +150,7 @@ def test_line_that_is_added_and_a_revision_that_is_published_wait_for_a_save_tha
     held.let_go()
     # Both wait, and go one after the other.
     expect(page.locator(".setup-said")).to_contain_text("is live")
-    expect(page.locator(".sentence").last).to_contain_text("Gift card — a line of text")
+    expect(page.locator(".sentence").last).to_contain_text("Gift card — a text")
     expect(page.locator("#value-name-limit-")).to_contain_text("14")
 
 

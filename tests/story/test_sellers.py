@@ -1,52 +1,15 @@
 """What sellers meet: hands on the bench, two people on one product, forms that open in place."""
 
 import json
-from itertools import count
 
-import pytest
 from playwright.sync_api import expect
 
 from demo.installation import wait_until
 from tests.core.conftest import picture_bytes
-from tests.story.conftest import PHONE, settled
+from tests.story.conftest import PHONE, bench, settled
 from tests.story.test_from_setup_to_pack import fill_aspect, place_of
 
 PANEL = "front/name-panel"
-NUMBERS = count(1)
-
-
-@pytest.fixture
-def copy(quiet_workshop):
-    """A product like the nameboard that each test may change."""
-    key = f"copy-{next(NUMBERS)}"
-    others = {
-        table: ", ".join(
-            name
-            for (name,) in quiet_workshop.rows(
-                "SELECT column_name FROM information_schema.columns WHERE table_name = %s", f"catalogue_{table}"
-            )
-            if name not in {"id", "key", "live_id", "product_id"}
-        )
-        for table in ("product", "revision")
-    }
-    quiet_workshop.execute(
-        f"WITH made AS (INSERT INTO catalogue_product (key, {others['product']}) "
-        f"SELECT '{key}', {others['product']} FROM catalogue_product WHERE key = 'cedar-nameboard' RETURNING id) "
-        f"INSERT INTO catalogue_revision (product_id, {others['revision']}) SELECT made.id, {others['revision']} "
-        "FROM made, catalogue_revision WHERE catalogue_revision.id = "
-        "(SELECT live_id FROM catalogue_product WHERE key = 'cedar-nameboard')"
-    )
-    quiet_workshop.execute(
-        "UPDATE catalogue_product p SET live_id = r.id FROM catalogue_revision r "
-        f"WHERE r.product_id = p.id AND p.key = '{key}'"
-    )
-    return key
-
-
-def bench(open_page, copy, **others):
-    page = open_page(f"/workshop/products/{copy}/", person=others.pop("person", "iris"), **others)
-    expect(page.locator("#try-out [data-total]")).to_be_visible()
-    return page
 
 
 def draft_area(workshop, copy):
@@ -143,7 +106,7 @@ def test_word_that_is_being_typed_survives_an_answer_that_comes_in(open_page, co
         page.get_by_label("Ask for").press_sequentially("Gift wrap")
     expect(page.get_by_label("Ask for")).to_have_value("Gift wrap")
     page.get_by_role("button", name="Add line").click()
-    expect(page.locator(".sentence").last).to_contain_text("Gift wrap — a line of text")
+    expect(page.locator(".sentence").last).to_contain_text("Gift wrap — a text")
 
 
 def test_keys_lead_to_the_search_and_to_the_main_action(open_page, copy):

@@ -37,6 +37,16 @@ def kinds_of(goods):
     return {field["kind"] for field in json.loads((goods / "setup.json").read_text())["fields"]}
 
 
+def covering():
+    """Goods that have every kind of field between them, as few as a greedy choice gives."""
+    left, chosen = set(CONTROLS) - NOT_ENTERED, []
+    while left:
+        best = max(GOODS, key=lambda goods: len(left & kinds_of(goods)))
+        chosen.append(best)
+        left -= kinds_of(best)
+    return chosen
+
+
 def entered(page):
     """What the form would be sent with, after all answers are there."""
     settled(page)
@@ -57,11 +67,7 @@ def emblem_page(open_page, **others):
     return page
 
 
-def test_every_kind_that_is_entered_is_on_some_of_the_goods():
-    assert set().union(*map(kinds_of, GOODS)) | NOT_ENTERED == set(CONTROLS)
-
-
-@pytest.mark.parametrize("goods", GOODS, ids=lambda goods: goods.name)
+@pytest.mark.parametrize("goods", covering(), ids=lambda goods: goods.name)
 def test_entries_of_every_kind_come_back_after_a_reload_and_after_back(open_page, goods):
     page = open_page(f"/goods/{goods.name}/")
     blank = entered(page)

@@ -114,7 +114,7 @@ CACHES = {
     # Made once for all processes, and again when somebody takes them away.
     "pictures": {
         "BACKEND": "django.core.cache.backends.filebased.FileBasedCache",
-        "LOCATION": str(FILES_ROOT / "smaller-pictures"),
+        "LOCATION": env.str("SHOWN_ROOT", f"{FILES_ROOT}-shown"),
         "TIMEOUT": 30 * 24 * 3600,
         "OPTIONS": {"MAX_ENTRIES": 20_000},
     },

@@ -15,12 +15,13 @@ from typing import Literal
 
 from babel import Locale, UnknownLocaleError
 from babel.lists import format_list
-from babel.numbers import format_decimal
+from babel.numbers import format_currency, format_decimal, get_currency_symbol
 
 OWN_LANGUAGE = "en"
 FOLDER = Path(__file__).parent / "locale"
 # U+2068 and U+2069 keep what is quoted from turning the sentence around it (UAX 9).
 ISOLATED = "\u2068{}\u2069"
+LEFT_TO_RIGHT = "\u2066{}\u2069"
 
 _reader: ContextVar[str] = ContextVar("reader", default=OWN_LANGUAGE)
 
@@ -55,6 +56,16 @@ def say_many(one: str, many: str, count: int | Decimal, /, **values: object) -> 
     # What has decimals is many in all our languages: 1.5 pieces.
     whole = int(count) if count == int(count) else 2
     return _filled(_catalogue(_reader.get()).ngettext(one, many, whole), {"count": decimal(count), **values})
+
+
+def money(amount: Decimal, currency: str, *, is_rate: bool = False) -> str:
+    """Write an amount with its currency; a rate, for one of many, with all its decimals: 0.4 pence is not nothing."""
+    locale = locale_of(_reader.get())
+    is_whole = not is_rate or amount == round(amount, 2)
+    if locale.text_direction == "rtl" and get_currency_symbol(currency, locale).isupper():
+        # A sign in Latin letters would be torn apart between words that run the other way.
+        return LEFT_TO_RIGHT.format(format_currency(amount, currency, locale="en", decimal_quantization=is_whole))
+    return format_currency(amount, currency, locale=locale, decimal_quantization=is_whole)
 
 
 def decimal(number: float | Decimal, places: int | None = None) -> str:

@@ -69,7 +69,7 @@ def test_sentences_exist_for_every_kind_of_field():
 def test_sentence_reads_like_a_work_order():
     setup = read_setup(board())
     assert words(setup, "name") == (
-        "Name of the boat — a line of text, must be filled, up to 18 characters, letters, digits, space, - & ', "
+        "Name of the boat — a text, needed, up to 18 characters, letters, digits, space, - & ', "
         "in capitals, no sample. Goes on Front / Panel, in one line, as large as fits, letters 30 to 80 mm, centered, in the "
         "customer's “Lettering”, in the customer's “Finish”. Adds 0.40 a character beyond the first 6. Asked always."
     )
@@ -88,7 +88,7 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
 @pytest.mark.parametrize(
     ("field_key", "aspect_key", "given", "said"),
     [
-        ("name", "label", {"label": "Boat"}, "Boat — a line of text"),
+        ("name", "label", {"label": "Boat"}, "Boat — a text"),
         ("name", "required", {"required": False}, "may stay empty"),
         ("name", "limit", {"least": 2, "most": 9}, "2 to 9 characters"),
         ("name", "limit", {"least": None, "most": 1}, "up to 1 character,"),
@@ -186,7 +186,7 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
             "wood",
             "required-when",
             {"test-0": "lettering is levant"},
-            "Asked always. Must be filled when Lettering is Levant.",
+            "Asked always. Needed when Lettering is Levant.",
         ),
         (
             "wood",

@@ -46,7 +46,7 @@ def test_method_says_in_its_row_what_it_makes_and_gets():
     row = method_row("transfer", busy)
     assert (row.gaps, row.colors, row.files) == ("0.4", "3", "PDF")
     assert row.more == (
-        "no gradients, mirrored, one plate a color as well, a white underbase grown by 0.25 mm, "
+        "no gradients, mirrored, one plate a color as well, a white underbase 0.25 mm wider, "
         "registration marks, spot colors"
     )
 
@@ -59,7 +59,7 @@ def test_new_method_is_made_from_the_form_and_opens_with_what_it_has(sign_in, pr
     assert made.gradients is False
     page = seller.get(page_of("rotary-engraving")).content.decode()
     assert 'value="0.2"' in page
-    assert "choked by 0.3 mm" in seller.get(LIST_PAGE).content.decode()
+    assert "0.3 mm narrower" in seller.get(LIST_PAGE).content.decode()
 
 
 def test_saving_a_method_as_it_opened_changes_nothing(sign_in, product):

@@ -1,4 +1,4 @@
-"""Sections of the order form: added, edited, moved, removed, with their lines."""
+"""Sections of the order slip: added, edited, moved, removed, with their lines."""
 
 import io
 

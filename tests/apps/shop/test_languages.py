@@ -144,7 +144,7 @@ def test_refused_checkout_says_why_in_the_customers_language(worded, german):
     answer = german.post("/checkout/", {"name": "", "mail": "nowhere"})
     page = page_of(answer)
     assert answer.status_code == 422
-    assert "Dieses Feld ist zwingend erforderlich." in page
+    assert "Bitte füllen Sie das aus." in page
     assert "Bitte lesen Sie die Angaben noch einmal" in page
 
 

@@ -76,8 +76,8 @@ def test_basket_of_another_visitor_cannot_be_seen_changed_or_emptied(product, cl
     ("change", "words"),
     [
         ({"checked": ""}, "Please read the entries once more, then tick this."),
-        ({"mail": "nobody"}, "Enter a valid email address."),
-        ({"name": ""}, "This field is required."),
+        ({"mail": "nobody"}, "This is no mail address as it stands."),
+        ({"name": ""}, "Please fill this in."),
         ({"basket_seen": "other"}, "The basket was changed in another window."),
     ],
 )

@@ -75,7 +75,7 @@ def test_charges_and_formulas_count_the_files(assets):
     setup = read_setup(document)
     walked = walk(setup, entries({"name": "A"}, uploads={"photo": named("a.jpg", "b.jpg", "c.jpg")}), assets)
     assert [(line.label, str(line.amount)) for line in walked.quote.lines[1:]] == [
-        ("Photo: 3 files, at 4.00", "12.00"),
+        ("Photo: 3 files, at £4.00", "12.00"),
         ("Sorting", "6.00"),
     ]
 

@@ -20,7 +20,7 @@ def test_set_up_that_serves_gets_no_advice():
 
 
 def test_flat_charge_on_a_line_that_is_always_needed_belongs_into_the_base_price():
-    assert advised({}, required=True) == ["“More” must be filled and always adds 2.00: put that into the base price."]
+    assert advised({}, required=True) == ["“More” is needed and always adds 2.00: put that into the base price."]
     asked = {"conditions": [{"field": "with_photo", "value": True}]}
     assert advised({}, required=True, ask_when=asked) == advised({}) == advised({"per": "order"}, required=True) == []
 

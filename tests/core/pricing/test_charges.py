@@ -32,11 +32,11 @@ WITH_PHOTO = {"values": {"with_photo": True}, "uploads": {"photo": upload()}}
 @pytest.mark.parametrize(
     ("charge", "given", "row"),
     [
-        ({"kind": "per_upload", "field": "photo", "amount": "4"}, WITH_PHOTO, ("Photo: 1 file, at 4.00", "4.00")),
+        ({"kind": "per_upload", "field": "photo", "amount": "4"}, WITH_PHOTO, ("Photo: 1 file, at £4.00", "4.00")),
         ({"kind": "per_upload", "field": "photo", "amount": "4"}, {}, None),
-        ({"kind": "per_color", "amount": "3"}, {}, ("Name of the boat: 1 color, at 3.00", "3.00")),
-        ({"kind": "per_side", "amount": "3", "field": None}, WITH_PHOTO, ("Board: 1 side, at 3.00", "3.00")),
-        ({"kind": "per_placed", "amount": "3", "field": None}, WITH_PHOTO, ("Board: 2 items placed, at 3.00", "6.00")),
+        ({"kind": "per_color", "amount": "3"}, {}, ("Name of the boat: 1 color, at £3.00", "3.00")),
+        ({"kind": "per_side", "amount": "3", "field": None}, WITH_PHOTO, ("Board: 1 side, at £3.00", "3.00")),
+        ({"kind": "per_placed", "amount": "3", "field": None}, WITH_PHOTO, ("Board: 2 items placed, at £3.00", "6.00")),
         ({"kind": "per_cm2", "amount": "1", "field": "photo", "measured": "area"}, WITH_PHOTO, ("48", "48.00")),
         ({"kind": "bands", "bands": [{"begins": "5", "amount": "2"}]}, {"pieces": 4}, None),
         ({"kind": "bands", "bands": [{"begins": "5", "percent": "-10"}]}, {"pieces": 5}, ("-10 %", "-8.60")),

@@ -91,18 +91,18 @@ PARAGRAPH = {"kind": "paragraph", "most_characters": 200}
         (
             {"kind": "per_word", "amount": "0.50", "beyond": 2},
             "fair winds, old friend",
-            ("1.00", "2 words beyond the first 2, at 0.50"),
+            ("1.00", "2 words beyond the first 2, at £0.50"),
         ),
-        ({"kind": "per_word", "amount": "0.50"}, "ship's — 1931", ("1.00", "2 words, at 0.50")),
+        ({"kind": "per_word", "amount": "0.50"}, "ship's — 1931", ("1.00", "2 words, at £0.50")),
         (
             {"kind": "per_line", "amount": "3", "beyond": 1},
             "one\n\ntwo\nthree",
-            ("6.00", "2 lines beyond the first one, at 3.00"),
+            ("6.00", "2 lines beyond the first one, at £3.00"),
         ),
         ({"kind": "percent", "percent": "12.5"}, "x", ("10.75", "12.5 % of the base price")),
         ({"kind": "percent", "percent": "-10"}, "x", ("-8.60", "-10 % of the base price")),
-        ({"kind": "per_character", "amount": "1", "most": "2.50"}, "abcdef", ("2.50", "6 characters, at 1.00")),
-        ({"kind": "per_character", "amount": "1", "least": "4"}, "ab", ("4.00", "2 characters, at 1.00")),
+        ({"kind": "per_character", "amount": "1", "most": "2.50"}, "abcdef", ("2.50", "6 characters, at £1.00")),
+        ({"kind": "per_character", "amount": "1", "least": "4"}, "ab", ("4.00", "2 characters, at £1.00")),
     ],
 )
 def test_charge_counts_what_it_says_within_its_bounds(charge, text, expected):

@@ -36,6 +36,6 @@ def first_steps() -> list[Step]:
         steps.append(Step("Say where a line goes", page, is_done=bool(setup.placements)))
     return [
         *steps,
-        Step("Ask for something: add a line to the order form", page, is_done=bool(setup.fields)),
+        Step("Ask for something: add a line to the order slip", page, is_done=bool(setup.fields)),
         Step("Try it as a customer, and publish it", page, is_done=False),
     ]

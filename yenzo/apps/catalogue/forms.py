@@ -78,15 +78,15 @@ class AreaForm(forms.Form):
     """An imprint area by exact numbers."""
 
     name = LineField(max_length=200, label="Area")
-    x_mm = forms.FloatField(widget=NUMBER, label="left")
-    y_mm = forms.FloatField(widget=NUMBER, label="top")
-    width_mm = forms.FloatField(widget=NUMBER, min_value=0.1, label="wide")
-    height_mm = forms.FloatField(widget=NUMBER, min_value=0.1, label="high")
-    safe_mm = forms.FloatField(widget=NUMBER, min_value=0, label="safe")
-    bleed_mm = forms.FloatField(widget=NUMBER, min_value=0, label="bleed")
-    turn_deg = forms.FloatField(widget=NUMBER, min_value=-360, max_value=360, label="turned")
-    dpi = forms.IntegerField(min_value=36, max_value=2400, label="dpi")
-    method = forms.ChoiceField(label="by")
+    x_mm = forms.FloatField(widget=NUMBER, label="left, mm")
+    y_mm = forms.FloatField(widget=NUMBER, label="top, mm")
+    width_mm = forms.FloatField(widget=NUMBER, min_value=0.1, label="wide, mm")
+    height_mm = forms.FloatField(widget=NUMBER, min_value=0.1, label="high, mm")
+    safe_mm = forms.FloatField(widget=NUMBER, min_value=0, label="safe margin, mm")
+    bleed_mm = forms.FloatField(widget=NUMBER, min_value=0, label="bleed, mm")
+    turn_deg = forms.FloatField(widget=NUMBER, min_value=-360, max_value=360, label="turned, °")
+    dpi = forms.IntegerField(min_value=36, max_value=2400, label="made at, dpi")
+    method = forms.ChoiceField(label="method")
 
     def __init__(self, setup: Setup, area: Area, *args: Any, **kwargs: Any) -> None:
         kwargs.setdefault("initial", {name: _plain(value) for name, value in area.model_dump().items()})
@@ -102,7 +102,7 @@ class AreaForm(forms.Form):
             for field in setup.fields
             if isinstance(field, MethodField)
         ]
-        self.fields["method"] = forms.ChoiceField(choices=methods, label="by")
+        self.fields["method"] = forms.ChoiceField(choices=methods, label="method")
         self._method = area.method
 
     def values(self) -> dict[str, Any]:

@@ -11,7 +11,7 @@ from yenzo.core.documents.values import UNDECIDED
 
 MODELS: dict[str, type[FieldBase]] = {model.model_fields["kind"].default: model for model in KINDS}
 KIND_WORDS = {
-    "line": "a line of text",
+    "line": "a text",
     "paragraph": "a paragraph",
     "choice": "a choice",
     "several": "a choice of several",

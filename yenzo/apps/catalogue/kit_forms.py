@@ -15,7 +15,7 @@ from yenzo.core.documents.kits import Override, can_land, places_of
 from yenzo.core.documents.setup import Setup
 
 AS_USUAL = ("", "as for a new line here")
-NEEDED = (("", "as in the kit"), ("yes", "must be filled"), ("no", "may stay empty"))
+NEEDED = (("", "as in the kit"), ("yes", "needed"), ("no", "may stay empty"))
 
 
 class NewKitForm(forms.Form):

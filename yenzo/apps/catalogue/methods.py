@@ -64,7 +64,7 @@ def _mm(value: float | None) -> str:
 def _grown(by_mm: float) -> str:
     if not by_mm:
         return "of the same size"
-    return f"{'grown' if by_mm > 0 else 'choked'} by {plain_number(abs(by_mm), 2)} mm"
+    return f"{plain_number(abs(by_mm), 2)} mm {'wider' if by_mm > 0 else 'narrower'}"
 
 
 class MethodForm(forms.Form):
@@ -77,7 +77,12 @@ class MethodForm(forms.Form):
         required=False, min_value=0.01, max_value=50, widget=NUMBER, label="Thinnest stroke, mm; empty for any"
     )
     least_gap_mm = forms.FloatField(
-        required=False, min_value=0.01, max_value=50, widget=NUMBER, label="Narrowest gap or counter, mm; empty for any"
+        required=False,
+        min_value=0.01,
+        max_value=50,
+        widget=NUMBER,
+        label="Narrowest gap, mm; empty for any",
+        help_text="Between two letters, or inside one, as in an e.",
     )
     closes_gaps = forms.BooleanField(
         required=False, label="Narrower gaps in the line around letters are closed; otherwise nobody can order them"
@@ -106,12 +111,21 @@ class MethodForm(forms.Form):
         min_value=-5,
         max_value=5,
         widget=NUMBER,
-        label="White underbase grown by, mm (below zero: choked); empty for none",
+        label="White underbase, wider than the colors by, mm; empty for none",
+        help_text="White that is printed first, so that colors show on dark goods. Below zero it is narrower.",
     )
-    registration = forms.BooleanField(required=False, label="Registration marks around the bleed")
+    registration = forms.BooleanField(
+        required=False,
+        label="Registration marks around the bleed",
+        help_text="By which one plate is laid exactly over another.",
+    )
     transparency = forms.BooleanField(required=False, label="See-through parts of pictures stay so in PDFs")
     cmyk = forms.BooleanField(required=False, label="PDFs have the process colors (CMYK) of the palettes")
-    spot_colors = forms.BooleanField(required=False, label="PDFs name their colors as spot plates")
+    spot_colors = forms.BooleanField(
+        required=False,
+        label="PDFs name their colors as spot colors",
+        help_text="Each ready-mixed ink has a plate of its own, by its reference.",
+    )
 
     def __init__(self, method: Method | None, data: QueryDict | None = None) -> None:
         begin = Method(name="New method", done="made") if method is None else method

@@ -1,5 +1,6 @@
 """Lines of the slip: a field and what follows from the entries come in; all that its line shows goes out."""
 
+import hashlib
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import date
@@ -170,6 +171,12 @@ class SlipLine:
     def says_something(self) -> bool:
         """Whether anything stands under its control."""
         return bool(self.problems or self.advice or self.made)
+
+    @property
+    def told(self) -> str:
+        """Its key and a digest of what is said under its control: what is said already isn't said again."""
+        said = repr((self.problems, self.advice, self.made)).encode()
+        return f"{self.field.key}:{hashlib.blake2s(said, digest_size=4).hexdigest()}"
 
     @property
     def words_over(self) -> int:

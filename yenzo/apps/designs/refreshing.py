@@ -29,8 +29,10 @@ def _has_changed(line: SlipLine, was_asked: set[str]) -> bool:
 
 
 def _has_words(line: SlipLine, was_told: set[str]) -> bool:
-    """Tell whether something is said of a line, or was and no longer is."""
-    return line.says_something or line.field.key in was_told
+    """Tell whether something else is said of a line than was, or nothing any more."""
+    if line.says_something:
+        return line.told not in was_told
+    return any(told.partition(":")[0] == line.field.key for told in was_told)
 
 
 def _order(side: SlipSide, in_view: str) -> bool:

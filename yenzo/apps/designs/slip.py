@@ -1,4 +1,4 @@
-"""The slip: a set-up and entries come in; all that the order form and the goods beside it show goes out."""
+"""The slip: a set-up and entries come in; all that the order slip and the goods beside it show goes out."""
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
@@ -20,6 +20,7 @@ from yenzo.core.pricing.quote import Quote
 from yenzo.core.render.page import side_page
 from yenzo.core.render.svg import ink_markup
 from yenzo.core.scene.nodes import SideScene
+from yenzo.core.scene.said import said_side
 from yenzo.core.spine import Walked, stand_ins, walk
 
 # A drawing of more points goes to the browser once, as a picture file of its own, and not with every key.
@@ -36,6 +37,7 @@ class SlipSide:
     name: str
     picture: str
     small: str
+    said: str
     width_mm: float
     height_mm: float
     digest: str
@@ -140,8 +142,8 @@ class Slip:
 
     @property
     def told(self) -> str:
-        """The keys of the lines that something is said of, as the next request carries them."""
-        return " ".join(line.field.key for line in self.lines if line.says_something)
+        """The lines that something is said of, and what, as the next request carries it."""
+        return " ".join(line.told for line in self.lines if line.says_something)
 
     @property
     def asked(self) -> str:
@@ -257,6 +259,7 @@ def _sides(walked: Walked, uploads: Uploads, standing: Mapping[str, SideScene]) 
             name=side.name,
             picture=picture_address(side.picture),
             small=picture_address(side.picture, SMALL),
+            said=said_side(side),
             width_mm=side.width_mm,
             height_mm=side.height_mm,
             digest=side.digest + (standing[side.key].digest if side.key in standing else ""),

@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from functools import cached_property
 
+from django.utils.translation import gettext, ngettext
+
 from yenzo.apps.catalogue.to_core import shop_setup
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.said import SaidPiece, said_piece
@@ -13,6 +15,7 @@ from yenzo.core.documents.entries import files_of
 from yenzo.core.documents.fields import DateField
 from yenzo.core.documents.setup import Variant
 from yenzo.core.scene.nodes import AreaScene, PlacedDrawing, PlacedPicture
+from yenzo.core.speaking import decimal
 from yenzo.core.spine import Walked
 
 
@@ -81,6 +84,16 @@ class ShownPiece:
     def variant(self) -> Variant | None:
         """The variant of the goods."""
         return self.walked.setup.offer.variant(self.walked.asked.variant)
+
+    @property
+    def title(self) -> str:
+        """The goods, their variant and how many, in the language of who reads."""
+        goods = self.walked.setup.offer.name
+        if self.variant:
+            goods = gettext("{goods}, {variant}").format(goods=goods, variant=self.variant.name)
+        count = self.walked.asked.pieces
+        said = ngettext("{goods}, {count} piece", "{goods}, {count} pieces", count)
+        return said.format(goods=goods, count=decimal(count))
 
     @property
     def areas(self) -> tuple[ShownArea, ...]:

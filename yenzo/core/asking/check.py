@@ -46,7 +46,7 @@ def _check_stock(setup: Setup, asked: Asked) -> Iterator[Problem]:
 
 
 def is_needed(setup: Setup, field: AnyField, asked: Asked) -> bool:
-    """Tell whether a field must be filled, with all else as it is entered now."""
+    """Tell whether a field needed, with all else as it is entered now."""
     if isinstance(field, (HeadingField, *UNASKED)):
         return False
     rule = field.required_when
@@ -54,7 +54,7 @@ def is_needed(setup: Setup, field: AnyField, asked: Asked) -> bool:
 
 
 def is_awaited(setup: Setup, field: AnyField, asked: Asked) -> bool:
-    """Tell whether a field is asked, must be filled, and isn't yet."""
+    """Tell whether a field is asked, needed, and isn't yet."""
     return field.key in asked.values and not asked.is_filled(field.key) and is_needed(setup, field, asked)
 
 

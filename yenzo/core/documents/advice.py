@@ -31,7 +31,7 @@ def _flat_charges(setup: Setup) -> Iterator[str]:
         section = setup.section(field.section)
         is_always = field.ask_when is None and (section is None or section.ask_when is None)
         if field.required and is_always:
-            yield f"“{field.label}” must be filled and always adds {charge.amount}: put that into the base price."
+            yield f"“{field.label}” is needed and always adds {charge.amount}: put that into the base price."
 
 
 def _stated_limits(setup: Setup) -> Iterator[str]:

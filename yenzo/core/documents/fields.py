@@ -21,7 +21,7 @@ Count = Annotated[int, Field(ge=1, le=10_000)]
 
 
 class FieldBase(Frozen):
-    """What every kind of field has: two names, help, its place, when it must be filled and when it is asked."""
+    """What every kind of field has: two names, help, its place, when it needed and when it is asked."""
 
     key: Key
     label: Label

@@ -99,7 +99,7 @@ def rules_of(setup: "Setup") -> Iterator[tuple[Path, Rule, str]]:
         if field.ask_when:
             yield (*path, "ask_when"), field.ask_when, f"“{field.label}” is asked"
         if field.required_when:
-            yield (*path, "required_when"), field.required_when, f"“{field.label}” must be filled"
+            yield (*path, "required_when"), field.required_when, f"“{field.label}” needed"
         for option in field.options if isinstance(field, OptionsField) else ():
             if option.ask_when:
                 what = f"The choice “{option.label}” of “{field.label}” is offered"

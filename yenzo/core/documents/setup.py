@@ -156,7 +156,7 @@ class Section(Frozen):
 
 
 class Form(Frozen):
-    """How the order form is laid out: all of it together, sections folded, or one page after another."""
+    """How the order slip is laid out: all of it together, sections folded, or one page after another."""
 
     shown: Literal["together", "folded", "pages"] = "together"
     finish_pages: bool = Field(default=False, description="whether a page must be complete before the next one")

@@ -14,6 +14,7 @@ from yenzo.core.documents.areas import Area
 from yenzo.core.documents.axes import Axis, AxisValue
 from yenzo.core.documents.charges import ChargeBase
 from yenzo.core.documents.fields import (
+    UNITS_MM,
     ChoiceField,
     ComputedField,
     FieldBase,
@@ -155,7 +156,7 @@ def _translated(value: Any, translate: Translate) -> Any:
     read = _read_of(type(value))
     for name in type(value).model_fields:
         now = getattr(value, name)
-        new = translate(now) if name in read and now else _translated(now, translate)
+        new = translate(now) if now and _is_read(name, now, read) else _translated(now, translate)
         if new is not now:
             changed[name] = new
     if isinstance(value, Option) and "label" in changed and not value.produced:
@@ -175,10 +176,15 @@ def _walked(value: Any, place: Place) -> Iterator[tuple[str, Place]]:
         read = _read_of(type(value))
         for name in type(value).model_fields:
             now = getattr(value, name)
-            if name not in read:
+            if not _is_read(name, now, read):
                 yield from _walked(now, (*place, name))
             elif now:
                 yield now, (*place, name)
+
+
+def _is_read(name: str, value: object, read: tuple[str, ...]) -> bool:
+    """Tell whether a value is words. A unit of length is none: sizes are worked out by it, in whichever language."""
+    return name in read and not (name == "unit" and value in UNITS_MM)
 
 
 @lru_cache(maxsize=200)

@@ -8,7 +8,7 @@ from typing import assert_never
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.problems import GOODS, Problem
-from yenzo.core.asking.words import say_amount, value_name
+from yenzo.core.asking.words import value_name
 from yenzo.core.documents.charge_faults import charge_name
 from yenzo.core.documents.charges import (
     AnyCharge,
@@ -27,7 +27,7 @@ from yenzo.core.errors import FormulaError
 from yenzo.core.formulas.evaluate import Named, evaluate
 from yenzo.core.pricing.amounts import Amount, Amounts
 from yenzo.core.pricing.counting import beyond_words, count_of, counted_words, from_words
-from yenzo.core.speaking import decimal, say
+from yenzo.core.speaking import decimal, money, say
 
 Row = tuple[str, Decimal]
 # More than anything costs in any currency, and less than amounts have room for.
@@ -114,7 +114,8 @@ class Charged:
             return None
         name = charge_name(self.setup, charge)  # type: ignore[arg-type] # every counted charge is one of them
         counted = f"{counted_words(charge, more)}{beyond_words(charge.beyond)}"
-        label = say("{name}: {counted}, at {amount}", name=name, counted=counted, amount=say_amount(charge.amount))
+        rate = money(charge.amount, self.setup.offer.currency, is_rate=True)
+        label = say("{name}: {counted}, at {amount}", name=name, counted=counted, amount=rate)
         return label, charge.amount * more
 
     def _by_band(self, charge: BandCharge, amount: Amount) -> Row | None:

@@ -1,4 +1,4 @@
-"""Smaller pictures for screens: a prepared picture and a width come in, a WebP goes out that keeps what is see-through."""
+"""Smaller pictures for screens: a prepared picture and a width come in, a WebP as see-through as it was goes out."""
 
 import io
 

@@ -1,7 +1,15 @@
-"""Texts as they are made: a scene comes in; each text with its lines, and where it stands, goes out."""
+"""A scene in words: the texts as they are made, and for whoever doesn't see it what stands where."""
 
 from yenzo.core.documents.values import Frozen
-from yenzo.core.scene.nodes import Scene
+from yenzo.core.scene.nodes import AreaScene, Lettering, Node, Scene, SideScene
+from yenzo.core.speaking import decimal, later, say
+
+# By thirds of the area: from the top down, from the left to the right.
+PLACES = (
+    (later("top left"), later("top"), later("top right")),
+    (later("left"), later("middle"), later("right")),
+    (later("bottom left"), later("bottom"), later("bottom right")),
+)
 
 
 class MadeText(Frozen):
@@ -26,3 +34,29 @@ def made_texts(scene: Scene) -> tuple[MadeText, ...]:
         for area in side.areas
         for text in area.letterings
     )
+
+
+def said_side(side: SideScene) -> str:
+    """Return what stands on a side, how large and where: "Front: “WIND & WHEY”, 76 mm high, middle"."""
+    parts = [_said(area, node) for area in side.areas for node in area.nodes if node.bounds is not None]
+    if not parts:
+        return say("{side}: nothing stands on it yet", side=side.name)
+    return say("{side}: {parts}", side=side.name, parts="; ".join(parts))
+
+
+def _said(area: AreaScene, node: Node) -> str:
+    place = say(_place(area, node))
+    if isinstance(node, Lettering):
+        text = " / ".join(node.lines or (node.text,))
+        height = decimal(node.letter_height_mm, 0)
+        return say("“{text}”, {height} mm high, {place}", text=text, height=height, place=place)
+    width, height = (decimal(length, 0) for length in node.size_mm)
+    return say("{name}, {width} × {height} mm, {place}", name=node.name, width=width, height=height, place=place)
+
+
+def _place(area: AreaScene, node: Node) -> str:
+    ink, trim = node.bounds, area.trim
+    assert ink is not None
+    x, y = ink.middle
+    column, row = (min(max(int(3 * at / whole), 0), 2) for at, whole in ((x, trim.width), (y, trim.height)))
+    return PLACES[row][column]

@@ -54,7 +54,7 @@ let workedOn = [];
 
 function around(element) {
   const ids = [];
-  for (let at = element; at && at.id !== "setup"; at = at.parentElement) if (at.id) ids.push(at.id);
+  for (let at = element; at && at.id !== "draft"; at = at.parentElement) if (at.id && at.id !== "sentences") ids.push(at.id);
   if (element.dataset?.else) ids.splice(1, 0, element.dataset.else);
   const row = element.closest("[data-line], [data-section]");
   for (const next of [row?.nextElementSibling, row?.previousElementSibling]) {

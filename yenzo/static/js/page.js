@@ -129,3 +129,11 @@ window.addEventListener("pageshow", () => {
 
 // What is wrong is named together, with a way to each of it: whoever sent it begins there.
 document.querySelector(".summary")?.focus();
+
+// What is folded on the screen is wanted on paper.
+let folded = [];
+window.addEventListener("beforeprint", () => {
+  folded = [...document.querySelectorAll("main details:not([open])")];
+  for (const one of folded) one.open = true;
+});
+window.addEventListener("afterprint", () => { for (const one of folded) one.open = false; });

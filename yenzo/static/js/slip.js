@@ -1,9 +1,10 @@
 // The slip: which side is in view, goods' pictures of variants, what is not up to date. Python decides all the rest.
 
 import { isBehind } from "./line.js";
+import { announce } from "./page.js";
 import { goOnWaiting } from "./uploads.js";
 
-const AGAIN_AFTER_MS = 1500, BEHIND_AFTER_MS = 800;
+const AGAIN_AFTER_MS = 1500, BEHIND_AFTER_MS = 800, SAY_AFTER_MS = 1500;
 const CONTROL = ":is(input:not([type=hidden]), textarea, select)";
 let isTurning = false;
 const formOf = (element) => element.closest("form");
@@ -85,6 +86,27 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   }
 });
 
+// How high the pinned parts are, so that the focus keeps clear of them; none where they aren't pinned.
+const pinned = { "--pinned-top": ".product .stage", "--pinned-bottom": ".product .slip-foot" };
+function tellPinned() {
+  const isWide = matchMedia("(min-width: 1000px)").matches;
+  for (const [name, selector] of Object.entries(pinned)) {
+    const part = document.querySelector(selector);
+    const isPinned = part && getComputedStyle(part).position === "sticky" && !(isWide && name === "--pinned-top");
+    document.documentElement.style.setProperty(name, `${isPinned ? Math.ceil(part.getBoundingClientRect().height) : 0}px`);
+  }
+}
+if (document.querySelector(".product")) {
+  const watcher = new ResizeObserver(tellPinned);
+  for (const selector of Object.values(pinned)) watcher.observe(document.querySelector(selector));
+  // A keyboard on the screen leaves less room than before.
+  window.addEventListener("resize", () => {
+    tellPinned();
+    if (document.activeElement.closest(".product-slip")) document.activeElement.scrollIntoView({ block: "nearest" });
+  });
+  tellPinned();
+}
+
 // The small picture of the goods is there first, and the large ones of other sides last. Once a large one is there, the
 // small one's soft edge would show round it.
 function showLarge(form) {
@@ -112,6 +134,32 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
     if (isWrong) control.setAttribute("aria-invalid", "true");
     else control.removeAttribute("aria-invalid");
   }
+});
+
+// Whoever doesn't see the page hears what has changed, together, once they pause: not each key, and nothing twice.
+const said = new Map();
+function tellings() {
+  const found = new Map();
+  for (const one of document.querySelectorAll("#slip-form .said, #slip-form .total, #slip-form figure:not([hidden]) figcaption")) {
+    const label = one.closest(".line")?.querySelector("bdi")?.textContent ?? "";
+    const words = (one.matches("tr") ? [...one.children].map((cell) => cell.textContent).join(" ") : one.textContent).trim().replace(/\s+/g, " ");
+    found.set(one.id || one.className, words && label ? `${label}: ${words}` : words);
+  }
+  return found;
+}
+for (const [key, words] of tellings()) said.set(key, words);
+let pause = null;
+document.addEventListener("htmx:afterRequest", ({ detail }) => {
+  if (!detail.elt.matches?.("#slip-form")) return;
+  clearTimeout(pause);
+  pause = setTimeout(() => {
+    const changed = [];
+    for (const [key, words] of tellings()) {
+      if (words && said.get(key) !== words) changed.push(words);
+      said.set(key, words);
+    }
+    if (changed.length) announce(changed.join(". "));
+  }, SAY_AFTER_MS);
 });
 
 // Which sections are shown is Python's to say; it comes with the state of the slip.

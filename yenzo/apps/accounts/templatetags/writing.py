@@ -5,39 +5,29 @@ from decimal import Decimal
 from functools import lru_cache
 
 from babel.dates import format_date, format_time
-from babel.numbers import format_currency, get_currency_symbol
 from django import template
 from django.utils import timezone
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
+from yenzo.apps.accounts.glossary import Term, terms_in
+from yenzo.core import speaking
 from yenzo.core.measure import plain_number
 from yenzo.core.speaking import decimal, locale_of, reader
 
 register = template.Library()
-# U+2066 and U+2069 (UAX 9).
-LEFT_TO_RIGHT = "\u2066{}\u2069"
 ICON = '<svg class="icon" aria-hidden="true"><use href="{}#{}"/></svg>'
 
 
 @register.filter
 def money(amount: Decimal | str, currency: str) -> str:
     """Write an amount with its currency, as its reader does."""
-    return _priced(Decimal(amount), currency, is_whole=True)
+    return speaking.money(Decimal(amount), currency)
 
 
 def rate(amount: Decimal, currency: str) -> str:
-    """Write an amount for one of many with all its decimals: 0.4 pence must not look like nothing."""
-    return _priced(amount, currency, is_whole=amount == round(amount, 2))
-
-
-def _priced(amount: Decimal, currency: str, *, is_whole: bool) -> str:
-    locale = locale_of(reader())
-    written = format_currency(amount, currency, locale=locale, decimal_quantization=is_whole)
-    if locale.text_direction == "rtl" and get_currency_symbol(currency, locale).isupper():
-        # A sign in Latin letters would be torn apart between words that run the other way.
-        return LEFT_TO_RIGHT.format(format_currency(amount, currency, locale="en", decimal_quantization=is_whole))
-    return written
+    """Write an amount for one of many with all its decimals."""
+    return speaking.money(amount, currency, is_rate=True)
 
 
 @register.filter
@@ -63,6 +53,12 @@ def moment(at: datetime) -> str:
     """Write a day and the time in the workshop's time zone."""
     here, locale = timezone.localtime(at), locale_of(reader())
     return f"{format_date(here, 'medium', locale=locale)} {format_time(here, 'short', locale=locale)}"
+
+
+@register.filter
+def terms(label: object) -> tuple[Term, ...]:
+    """Return the trade words of a label, each with what it means."""
+    return terms_in(str(label))
 
 
 @register.simple_tag

@@ -1,4 +1,4 @@
-"""When a line or section is asked, when it must be filled, and when an entry lands somewhere."""
+"""When a line or section is asked, when it is needed, and when an entry lands somewhere."""
 
 from abc import abstractmethod
 from collections.abc import Sequence
@@ -100,8 +100,8 @@ def _conditions(line: L, given: dict[str, Any], prefix: str) -> list[dict[str, A
 
 
 class RequiredWhenAspect(RuleAspect[FormLine]):
-    key, heading, offer = "required-when", "When must it be filled?", "needed when"
-    label = "Must be filled when"
+    key, heading, offer = "required-when", "When is it needed?", "needed when"
+    label = "Needed when"
     unruled = "as said above"
 
     def rule(self, line: FormLine) -> Rule | None:

@@ -19,7 +19,7 @@ Operations = list[dict[str, Any]]
 
 @dataclass(frozen=True)
 class FormLine:
-    """A line of the order form in its set-up, or in a kit; `placement` or `charge` when an aspect of one is meant."""
+    """A line of the order slip in its set-up, or in a kit; `placement` or `charge` when an aspect of one is meant."""
 
     setup: Setup
     field: AnyField
@@ -49,7 +49,7 @@ class FormLine:
 
 @dataclass(frozen=True)
 class SectionLine:
-    """A section of the order form in its set-up."""
+    """A section of the order slip in its set-up."""
 
     setup: Setup
     section: Section
@@ -71,7 +71,7 @@ class SectionLine:
 
 @dataclass(frozen=True)
 class WholeForm:
-    """The order form as a whole; `charge` when an aspect of one is meant."""
+    """The order slip as a whole; `charge` when an aspect of one is meant."""
 
     setup: Setup
     charge: AnyCharge | None = None

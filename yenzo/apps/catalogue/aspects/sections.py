@@ -1,4 +1,4 @@
-"""Sections of the order form, and how it is shown as a whole."""
+"""Sections of the order slip, and how it is shown as a whole."""
 
 from typing import Any
 

@@ -1,4 +1,4 @@
-"""Sentences: a line of the order form comes in, words and underlined values go out."""
+"""Sentences: a line of the order slip comes in, words and underlined values go out."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
@@ -160,7 +160,7 @@ SAID_AFTER = {
     "looks": " Shown {}.",
     "goods": " It has {}.",
     "offered-when": " Offered: {}.",
-    "required-when": " Must be filled when {}.",
+    "required-when": " Needed when {}.",
     "stands": " It is {}.",
     "explanation": " Explained by {}.",
 }

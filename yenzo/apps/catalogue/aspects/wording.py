@@ -1,4 +1,4 @@
-"""What a line is called, whether it must be filled, what stands in it at first, and which files it takes."""
+"""What a line is called, whether it is needed, what stands in it at first, and which files it takes."""
 
 from typing import Any, get_args
 
@@ -37,15 +37,15 @@ class LabelAspect(Aspect):
 
 
 class RequiredAspect(Aspect):
-    key, heading = "required", "Must it be filled?"
+    key, heading = "required", "Is it needed?"
 
     def words(self, line: FormLine) -> str:
         if isinstance(line.field, YesNoField):
             return "must be yes" if line.field.required else "either will do"
-        return "must be filled" if line.field.required else "may stay empty"
+        return "needed" if line.field.required else "may stay empty"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        return {"required": forms.BooleanField(required=False, initial=line.field.required, label="Must be filled")}
+        return {"required": forms.BooleanField(required=False, initial=line.field.required, label="It is needed")}
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         return [line.set("required", given["required"] or None)]

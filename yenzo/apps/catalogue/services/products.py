@@ -222,7 +222,7 @@ def unready(setup: Setup, *, is_priced: bool = True) -> list[str]:
             if box_on_side(area).excess_over(Box(0, 0, width, height)) > TOUCHING_MM
         ]
     if not setup.fields:
-        faults.append("Nothing is asked yet: add a line to the order form.")
+        faults.append("Nothing is asked yet: add a line to the order slip.")
     return faults
 
 

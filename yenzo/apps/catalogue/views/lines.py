@@ -1,4 +1,4 @@
-"""Lines of the order form: added, edited in place, moved, copied, removed."""
+"""Lines of the order slip: added, edited in place, moved, copied, removed."""
 
 from typing import Any
 

@@ -1,4 +1,4 @@
-"""Sections of the order form: added, edited in place, moved, removed; and how the form is shown."""
+"""Sections of the order slip: added, edited in place, moved, removed; and how the form is shown."""
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -42,7 +42,7 @@ def edit_section(request: HttpRequest, key: str, section_key: str, aspect_key: s
 
 @staff_page(*SELLERS)
 def edit_form(request: HttpRequest, key: str, aspect_key: str) -> HttpResponse:
-    """Show the form of a value that is of the whole order form in its place, or save it."""
+    """Show the form of a value that is of the whole order slip in its place, or save it."""
     setup = setup_of_draft(get_object_or_404(Product, key=key))
     aspect, charge_key = FORM_ASPECTS.get(aspect_key), request.GET.get("charge", "")
     charge = next((one for one in setup.charges_of(None) if one.key == charge_key), None)

@@ -42,7 +42,7 @@ ROWS_KEPT = 2000
 
 @dataclass(frozen=True)
 class SentenceRow:
-    """A line of the order form as the page shows it: all that its markup says, and nothing else."""
+    """A line of the order slip as the page shows it: all that its markup says, and nothing else."""
 
     key: str
     name: str

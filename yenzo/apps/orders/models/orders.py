@@ -7,7 +7,7 @@ from typing import ClassVar, Self
 
 from django.db import models
 from django.db.models import Q
-from django.utils.translation import gettext_lazy
+from django.utils.translation import gettext, gettext_lazy
 
 from yenzo.apps.accounts.addresses import AddressError, mail_identity
 from yenzo.apps.catalogue.models import Revision
@@ -139,10 +139,17 @@ class OrderEvent(models.Model):
     order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="events")
     at = models.DateTimeField(auto_now_add=True)
     who = models.CharField(max_length=120)
-    what = models.CharField(max_length=300)
+    what = models.CharField(max_length=300, help_text="in English; {names} in it stand for facts")
+    facts = models.JSONField(default=dict)
 
     class Meta:
         ordering: ClassVar = ["at", "pk"]
 
     def __str__(self) -> str:
-        return self.what
+        return self.words
+
+    @property
+    def words(self) -> str:
+        """What happened, in the language of who reads."""
+        said = gettext(self.what)
+        return said.format(**self.facts) if self.facts else said

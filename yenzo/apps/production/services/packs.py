@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING, Any
 
 from django.db import transaction
 from django.utils import timezone
+from django.utils.translation import gettext_noop
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import STAFF, SYSTEM, SYSTEM_ACTOR, Actor, service
@@ -45,10 +46,14 @@ def want_pack_again(actor: Actor, pack_id: int) -> Pack:
         if pack.state == Pack.State.FAILED:
             pack.state, pack.trouble, pack.steps_done = Pack.State.WAITING, "", 0
             pack.save(update_fields=["state", "trouble", "steps_done"])
-            what = f"Pack {pack.piece} is tried again"
-            OrderEvent.objects.create(order=pack.piece.order, who=actor.name, what=what)
+            _note(actor, pack, gettext_noop("Pack {piece} is tried again"))
             _hand_to_worker(pack)
     return pack
+
+
+def _note(actor: Actor, pack: Pack, what: str) -> None:
+    facts = {"piece": str(pack.piece)}
+    OrderEvent.objects.create(order=pack.piece.order, who=actor.name, what=what, facts=facts)
 
 
 @service(SYSTEM)
@@ -71,7 +76,7 @@ def keep_pack(actor: Actor, pack_id: int, made: "core_pack.Pack", *, questioned:
         pack.made_at, pack.steps_done, pack.trouble = timezone.now(), pack.steps, ""
         pack.questioned = questioned[:500]
         pack.save()
-        OrderEvent.objects.create(order=pack.piece.order, who=actor.name, what=f"Pack {pack.piece} is ready")
+        _note(actor, pack, gettext_noop("Pack {piece} is ready"))
     return pack
 
 

@@ -224,7 +224,7 @@ class YesNoKind(Kind[YesNoField]):
         yield from ()
 
     def please(self, field: YesNoField) -> str:
-        return say("Please tick “{label}”; it can't be made without.", label=field.label)
+        return say("Please choose Yes for “{label}”; it can't be made without.", label=field.label)
 
     def words(self, field: YesNoField, value: Value, around: Around) -> str:
         return say("yes") if value else say("no")
