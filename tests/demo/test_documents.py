@@ -7,6 +7,8 @@ import pytest
 from demo.installation import ROOT
 from demo.load import ORDERS
 from yenzo.core.cli import run
+from yenzo.core.documents.reading import read_setup
+from yenzo.core.documents.wording import missing_words
 
 PRODUCTS = ROOT / "demo" / "products"
 CASES = sorted(path for path in PRODUCTS.glob("*/entries/*.json"))
@@ -56,3 +58,9 @@ def test_quote_of_the_first_order_adds_up():
         ("finish", "24.00"),
     ]
     assert quote["total"] == "246.40"
+
+
+@pytest.mark.parametrize("goods", sorted(PRODUCTS.iterdir()), ids=lambda goods: goods.name)
+def test_demo_goods_have_their_words_in_every_language_of_the_shop(goods):
+    setup = read_setup(json.loads((goods / "setup.json").read_text()))
+    assert {language: missing_words(setup, language) for language in ("de", "ar")} == {"de": (), "ar": ()}

@@ -42,6 +42,7 @@ def covering():
     left, chosen = set(CONTROLS) - NOT_ENTERED, []
     while left:
         best = max(GOODS, key=lambda goods: len(left & kinds_of(goods)))
+        assert left & kinds_of(best), f"The demo asks for none of {left}."
         chosen.append(best)
         left -= kinds_of(best)
     return chosen

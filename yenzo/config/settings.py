@@ -185,7 +185,7 @@ TRUSTED_PROXIES = env.int("TRUSTED_PROXIES", 0)
 # What one address may do, each counted for all processes but the previews. Several windows are parted by semicolons.
 LIMITS = {
     "preview": env.str("LIMIT_PREVIEWS", "1800/minute"),
-    "keep": env.str("LIMIT_KEEPING", "240/minute;4000/hour"),
+    "keep": env.str("LIMIT_KEEPING", "120/minute;1500/hour"),
     "upload": env.str("LIMIT_UPLOADS", "30/minute;300/hour"),
     "basket": env.str("LIMIT_BASKET", "60/minute;600/hour"),
     "checkout": env.str("LIMIT_CHECKOUTS", "6/minute;40/hour"),

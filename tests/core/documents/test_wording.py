@@ -118,6 +118,15 @@ def _demo(name):
     return read_setup((folder / "setup.json").read_bytes()), FolderAssets([folder / "assets", SHIPPED_TYPEFACES])
 
 
+def test_unit_of_length_is_no_word_that_a_translation_could_change():
+    setup, _ = _demo("windbreak")
+    assert "m" not in {one.words for one in read_words(setup)}
+    assert {one.unit for one in setup.fields if getattr(one, "unit", "")} >= {"m", "m²"}
+    worded = setup.model_copy(update={"wording": {"ar": {"m": "م", "m²": "م²"}}})
+    units = {one.unit for one in in_language(worded, "ar").fields if getattr(one, "unit", "")}
+    assert {"m", "م²"} <= units
+
+
 @pytest.mark.parametrize("name", ["ships-bell", "harbor-pass", "deck-cushion", "windbreak"])
 def test_language_of_who_reads_changes_no_scene_and_no_amount(name):
     setup, assets = _demo(name)

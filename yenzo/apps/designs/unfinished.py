@@ -22,7 +22,7 @@ from yenzo.core.errors import ArtworkError
 
 KEPT_BEGINNINGS = ("entry-", "axis-", "upload-", "waits-")
 KEPT_NAMES = {"variant", "pieces", "page", "go"}
-MOST_KEPT_CHARACTERS = 500_000
+MOST_KEPT_CHARACTERS = 100_000
 
 
 def kept_form(form: QueryDict) -> str:

@@ -31,10 +31,10 @@ class Method(Frozen):
     one_color: bool = Field(default=False, description="whether all that shows becomes one black plate")
     separations: bool = Field(default=False, description="whether each color gets files of its own, too")
     underbase_mm: float | None = Field(
-        default=None, ge=-5, le=5, description="a white plate under all colors, grown by this (choked below zero)"
+        default=None, ge=-5, le=5, description="a white plate under all colors, grown by this (narrower below zero)"
     )
     registration: bool = Field(default=False, description="whether marks stand around the bleed")
-    spot_colors: bool = Field(default=False, description="whether PDFs name their colors as spot plates")
+    spot_colors: bool = Field(default=False, description="whether PDFs name their colors as spot colors")
     relief: bool = Field(default=False, description="whether it shows by its depth, whatever its color")
     transparency: bool = Field(default=True, description="whether see-through parts of pictures stay so in PDFs")
     cmyk: bool = Field(default=False, description="whether PDFs have the process colors that palettes give")

@@ -55,7 +55,8 @@ def show(request: HttpRequest, key: str) -> HttpResponse:
     if "go" in request.GET:
         form["go"] = request.GET["go"]
     design = design_to_change(request, product)
-    if kept := kept_form(form):
+    kept = kept_form(form)
+    if kept and may_go_on(request, "keep"):
         keep_entries(actor_of(request.user), product, kept, visitor=visitor_of(request), design=design)
     for words in refusals:
         messages.error(request, words)
