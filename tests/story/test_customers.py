@@ -206,7 +206,7 @@ def test_everything_is_typed_seen_and_ordered_by_keyboard_on_a_phone(open_page):
     expect(page.locator("[data-field=lettering] input:checked")).to_have_value("log-book")
     # The goods stay in view while typing.
     page.get_by_label("Pieces").focus()
-    assert -1 <= page.locator(".product-goods").bounding_box()["y"] <= 60
+    assert -1 <= page.locator(".product .stage").bounding_box()["y"] <= 60
     page.keyboard.press("Control+Enter")
     expect(page.locator(".piece")).to_contain_text("KITTIWAKE")
     assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
@@ -284,11 +284,13 @@ def test_piece_ordered_in_one_window_is_not_ordered_again_in_another(workshop, o
     page = open_page("/goods/cedar-nameboard/")
     page.fill("[data-field=name]", "Two Windows")
     page.get_by_role("button", name="Put in the basket").click()
+    page.wait_for_url("**/basket/")
     second = page.context.new_page()
     second.goto("/checkout/")
     page.goto("/goods/cedar-nameboard/")
     page.fill("[data-field=name]", "Second One")
     page.get_by_role("button", name="Put in the basket").click()
+    page.wait_for_url("**/basket/")
     fill_checkout(second, "Tove", "t@post.example", "Dyke 1")
     second.get_by_role("button", name="Order and go on").click()
     expect(second.locator(".problem")).to_contain_text("The basket was changed in another window")

@@ -129,11 +129,11 @@ def draw_area(page):
 
 def ask_and_place(page):
     add_line(page, "Lettering", "A choice of typeface")
-    add_line(page, "Name", "A line of text")
+    add_line(page, "Name", "A text")
     page.locator("#line-grip-name").focus()
     page.keyboard.press("Alt+ArrowUp")
     expect(page.locator(".sentence").first).to_contain_text("Name — a text")
-    fill_aspect(page, "name-required-", Must_be_filled=True)
+    fill_aspect(page, "name-required-", It_is_needed=True)
     fill_aspect(page, "name-case-", Produced="in capitals")
     fill_aspect(page, "name-places-", **{"Front / Area 1": True})
     expect(page.locator(".sentence").first).to_contain_text("a color that nobody has picked yet")

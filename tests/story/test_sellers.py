@@ -166,14 +166,14 @@ def test_seller_translates_a_label_and_sees_it_as_a_customer(open_page):
     page = open_page("/workshop/products/key-float/", person="iris")
     page.get_by_role("link", name="Wording").click()
     page.get_by_label("Turned cork on a cord").fill("Gedrechselter Kork an einer Schnur.")
-    page.get_by_label("Key number").fill("Schlüsselnummer")
+    page.get_by_label("Key number").fill("Nummer des Schlüssels")
     page.get_by_role("button", name="Save the wording").click()
     expect(page.locator(".message")).to_contain_text("The wording in Deutsch is saved.")
     page.get_by_role("link", name="Back to the set-up").click()
     page.get_by_label("Language of the customer").select_option("de")
-    expect(page.locator("#try-out")).to_contain_text("Schlüsselnummer")
+    expect(page.locator("#try-out")).to_contain_text("Nummer des Schlüssels")
     page.get_by_role("button", name="Undo").click()
-    expect(page.locator("#try-out")).not_to_contain_text("Schlüsselnummer")
+    expect(page.locator("#try-out")).not_to_contain_text("Nummer des Schlüssels")
     expect(page.get_by_label("Language of the customer")).to_have_value("de")
 
 

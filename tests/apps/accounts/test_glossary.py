@@ -72,7 +72,7 @@ def test_trade_words_of_labels_lead_to_what_they_mean(product, sign_in, address)
     seller = sign_in("seller")
     page = seller.get(f"/workshop/products/{address}").content.decode()
     linked = set(re.findall(r'href="/workshop/words/#([a-z-]+)"', page))
-    assert {"bleed", "dpi"} & linked
+    assert {"area", "dpi"} & linked
     words = seller.get("/workshop/words/").content.decode()
     assert all(f'id="{key}"' in words for key in linked)
 

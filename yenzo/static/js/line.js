@@ -1,6 +1,12 @@
 // The line to the workshop: whether what shows is up to date, and forms that wait for it while it is lost.
 
-const AGAIN_AFTER_MS = 3000, LONGEST_TRY_MS = 10_000;
+const AGAIN_AFTER_MS = 3000, LONGEST_TRY_MS = 10_000, SURE_FOR_MS = 10_000;
+
+// When the workshop was heard last; the page itself came from there.
+let heard = performance.now();
+document.addEventListener("htmx:beforeOnLoad", () => { heard = performance.now(); });
+for (const name of ["htmx:sendError", "htmx:timeout"]) document.addEventListener(name, () => { heard = -Infinity; });
+export const isSure = () => navigator.onLine && performance.now() - heard < SURE_FOR_MS;
 
 // Say of a form that price and picture are not up to date: at once, or if that lasts longer.
 export function isBehind(form, is, after_ms = 0) {
@@ -23,7 +29,8 @@ async function isReached(address) {
   }
 }
 
-// A form that is sent while the line is lost waits on a plain page, and goes once, as soon as the line is back.
+// A form that is sent while the line is lost waits on a plain page, and goes once, as soon as the line is back. Where the
+// workshop was heard a moment ago it goes at once.
 export async function sendWhenReached(form, submitter, stop) {
   const waiting = document.getElementById("waiting");
   let isStopped = false, tryNow = null;

@@ -50,7 +50,7 @@ document.addEventListener("htmx:afterSwap", ({ detail }) => {
 
 // However much is laid out anew, the focus stays where the work was: on the same control, else on what is next to it.
 const CAN_FOCUS = "button:not([disabled]), a[href], input:not([type=hidden], [disabled]), select, textarea, summary, [tabindex]";
-let workedOn = [];
+let workedOn = [], isElsewhere = false;
 
 function around(element) {
   const ids = [];
@@ -77,7 +77,11 @@ function focusOn(ids) {
 
 document.addEventListener("htmx:beforeSwap", ({ detail }) => {
   if (detail.target.id !== "setup" || !detail.shouldSwap) return;
-  const active = document.activeElement.closest("#setup") ? document.activeElement : detail.requestConfig.elt;
+  const sender = detail.requestConfig.elt, focused = document.activeElement;
+  const active = focused.closest("#setup") ? focused : sender;
+  // Whoever has gone on to something else meanwhile stays there.
+  const own = sender === document.body ? document.getElementById("bench") : sender;
+  isElsewhere = Boolean(focused.closest("#setup, #try-out")) && !own?.contains(focused);
   // A question stands between a click and what comes of it.
   if (active.closest("#setup") && !active.closest(".question")) workedOn = around(active);
   const picked = document.querySelector("#bench .is-selected");
@@ -88,7 +92,8 @@ document.addEventListener("htmx:afterSwap", ({ detail }) => {
   const { refocus, done } = document.getElementById("draft").dataset;
   const asked = document.querySelector(".question [data-takes-focus]");
   if (asked) asked.focus();
-  else if (!document.activeElement.closest("#setup, #try-out, .bar") || refocus) focusOn(refocus ? [refocus, ...workedOn] : workedOn);
+  else if (!isElsewhere) focusOn(refocus ? [refocus, ...workedOn] : workedOn);
+  else if (!document.activeElement.closest("#setup, #try-out")) focusOn(workedOn);
   if (done) announce(done);
 });
 

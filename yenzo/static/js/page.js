@@ -1,7 +1,7 @@
 // What every page does: says what went wrong and what was done, blocks second clicks, listens to a few keys.
 
 import { forget, takeAway } from "./kept.js";
-import { sendWhenReached } from "./line.js";
+import { isSure, sendWhenReached } from "./line.js";
 
 const trouble = document.getElementById("trouble");
 
@@ -119,7 +119,7 @@ document.addEventListener("submit", (event) => {
   if (event.defaultPrevented) return;
   form.dataset.sent = "yes";
   if (event.submitter) event.submitter.dataset.pressed = "yes";
-  if (!form.matches("[data-waits-for-line]")) return;
+  if (!form.matches("[data-waits-for-line]") || isSure()) return;
   event.preventDefault();
   sendWhenReached(form, event.submitter, () => free(form));
 });

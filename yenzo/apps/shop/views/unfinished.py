@@ -3,6 +3,7 @@
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect
+from django.utils.translation import gettext
 from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.limiting import may_go_on
@@ -41,6 +42,8 @@ def keep(request: HttpRequest, key: str) -> HttpResponse:
 def again(request: HttpRequest, key: str) -> HttpResponse:
     """Show the page with a form that the browser kept: the line was lost before it could be kept here."""
     product = live_product(key)
+    if not may_go_on(request, "preview"):
+        return HttpResponse(gettext("Too many changes in a short time; wait a moment."), status=TOO_MANY)
     sent = slip_of_form(request, product, request.POST)
     design = design_to_change(request, product)
     return product_response(request, product, sent.slip, design, is_unfinished=True, is_waiting=sent.is_waiting)
