@@ -283,6 +283,12 @@ def test_proven_address_gets_the_whole_confirmation_at_once(visitor, put_in_bask
     assert send_mails()[f"{order.number}-placed-customer"].pictures == 1
 
 
+@pytest.mark.parametrize("proven", ["anna@post.example", "zoe@post.example", ""])
+def test_only_the_address_that_was_proven_counts_as_proven(visitor, put_in_basket, checkout_of, proven):
+    wanted = checkout_of(visitor, [put_in_basket(visitor)], mail="mara@post.example", proven_mail=proven)
+    assert not place_order(GUEST, wanted).is_mail_proven
+
+
 @pytest.mark.parametrize("words", ["Reedmaker", "wilma@post", "wind & whey", "number", "T-number-1"])
 def test_order_is_found_by_customer_number_and_words_on_the_goods(order, sign_in, words):
     words = words.replace("number", str(order.number))
@@ -355,3 +361,20 @@ def test_orders_with_mixed_directions_of_before_keep_what_was_seen_and_the_desk_
     assert "in the order it was typed" in sign_in("desk").get("/workshop/orders/").content.decode()
     assert not migration.has_both_directions("مرحبا !")
     assert not migration.has_both_directions("Wind & Whey")
+
+
+def test_piece_that_costs_nothing_can_be_ordered(owner, product, visitor, put_in_basket, checkout_of):
+    operations = [
+        {"do": "set", "path": ["offer", "base_price"], "value": "0"},
+        *({"do": "remove", "path": ["charges"], "key": key} for key in ("letters", "photo", "wood", "finish")),
+    ]
+    edit_draft(owner, product.pk, operations, seen_version=product.draft_version, label="A gift")
+    product.refresh_from_db()
+    publish_setup(owner, product.pk, seen_version=product.draft_version)
+    product.refresh_from_db()
+    assert place_order(GUEST, checkout_of(visitor, [put_in_basket(visitor)])).total == 0
+
+
+def test_order_that_was_never_paid_is_cancelled_without_a_word_of_paying_back(order, actors):
+    cancel_order(actors["desk"], order.pk)
+    assert [str(event) for event in order.events.all()][-1] == "Cancelled"
