@@ -378,3 +378,9 @@ def test_piece_that_costs_nothing_can_be_ordered(owner, product, visitor, put_in
 def test_order_that_was_never_paid_is_cancelled_without_a_word_of_paying_back(order, actors):
     cancel_order(actors["desk"], order.pk)
     assert [str(event) for event in order.events.all()][-1] == "Cancelled"
+
+
+def test_order_says_who_placed_it(order, actors, visitor, put_in_basket, checkout_of):
+    assert order.events.first().who == "Customer"
+    by_staff = place_order(actors["desk"], checkout_of(visitor, [put_in_basket(visitor, name="Tern")]))
+    assert by_staff.events.first().who == actors["desk"].name
