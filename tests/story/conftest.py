@@ -170,3 +170,20 @@ def bench(open_page, copy, **others):
     page = open_page(f"/workshop/products/{copy}/", person=others.pop("person", "iris"), **others)
     expect(page.locator("#try-out [data-total]")).to_be_visible()
     return page
+
+
+def emblem_page(open_page, **others):
+    page = open_page("/goods/deck-cushion/", **others)
+    page.fill("[data-field=words]", "Otter & Son")
+    page.locator("[data-field=with-emblem] label", has_text="Yes").click()
+    expect(page.locator("#line-emblem")).to_be_visible()
+    return page
+
+
+def bell_at_the_checkout(open_page):
+    """A bell in the basket, and its customer about to say where it goes."""
+    page = open_page("/goods/ships-bell/")
+    page.fill("[data-field=name]", "TERN")
+    page.get_by_role("button", name="Put in the basket").click()
+    page.get_by_role("link", name="Go to the checkout").click()
+    return page

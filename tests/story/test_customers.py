@@ -15,7 +15,7 @@ from playwright.sync_api import expect
 from demo.installation import wait_until
 from tests.core.artwork import samples
 from tests.core.conftest import picture_bytes
-from tests.story.conftest import PHONE, fill_checkout, settled
+from tests.story.conftest import PHONE, emblem_page, fill_checkout, settled
 from tests.story.test_from_setup_to_pack import download_pack
 
 
@@ -38,14 +38,6 @@ BAD = {
     "drawing.svg": (SVG, "it has a script inside and it points to files elsewhere"),
 }
 NOT_EVEN_SENT = {"huge.jpg": b"\xff\xd8\xff" + bytes(60_000_000), "anchor.gif": b"GIF89a", "words.txt": b"Ahoy"}
-
-
-def emblem_page(open_page, **others):
-    page = open_page("/goods/deck-cushion/", **others)
-    page.fill("[data-field=words]", "Otter & Son")
-    page.locator("[data-field=with-emblem] label", has_text="Yes").click()
-    expect(page.locator("#line-emblem")).to_be_visible()
-    return page
 
 
 def order(page):

@@ -5,7 +5,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
-from tests.story.conftest import PHONE, WIDE, bench, fill_checkout, settled
+from tests.story.conftest import PHONE, WIDE, bell_at_the_checkout, bench, fill_checkout, settled
 from tests.story.test_from_setup_to_pack import fill_aspect
 
 GOODS = sorted(path.name for path in Path("demo/products").iterdir())
@@ -144,10 +144,7 @@ def test_keys_of_a_screen_are_shown_and_single_ones_can_be_switched_off(open_pag
 
 
 def test_refusal_leads_from_its_summary_to_each_field_that_says_why(open_page):
-    page = open_page("/goods/ships-bell/")
-    page.fill("[data-field=name]", "TERN")
-    page.get_by_role("button", name="Put in the basket").click()
-    page.get_by_role("link", name="Go to the checkout").click()
+    page = bell_at_the_checkout(open_page)
     fill_checkout(page, "", "nobody", "Dyke 1")
     page.get_by_role("button", name="Order and go on").click()
     summary = page.locator(".summary")

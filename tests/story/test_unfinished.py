@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.core.conftest import picture_bytes
-from tests.story.conftest import WIDE, fill_checkout, settled
+from tests.story.conftest import WIDE, bell_at_the_checkout, emblem_page, fill_checkout, settled
 from yenzo.apps.designs.controls import CONTROLS, NOTHING
 
 GOODS = sorted(Path("demo/products").iterdir())
@@ -58,14 +58,6 @@ def kept(page):
     """Wait until the workshop keeps what the page shows."""
     settled(page)
     expect(page.locator("#slip-form[data-is-kept=yes]")).to_have_count(1)
-
-
-def emblem_page(open_page, **others):
-    page = open_page("/goods/deck-cushion/", **others)
-    page.fill("[data-field=words]", "Otter & Son")
-    page.locator("[data-field=with-emblem] label", has_text="Yes").click()
-    expect(page.locator("#line-emblem")).to_be_visible()
-    return page
 
 
 @pytest.mark.parametrize("goods", covering(), ids=lambda goods: goods.name)
@@ -151,10 +143,7 @@ def test_piece_and_order_that_are_sent_while_the_line_is_lost_wait_and_are_sent_
 
 
 def test_address_of_the_checkout_comes_back_until_the_order_is_made(open_page):
-    page = open_page("/goods/ships-bell/")
-    page.fill("[data-field=name]", "TERN")
-    page.get_by_role("button", name="Put in the basket").click()
-    page.get_by_role("link", name="Go to the checkout").click()
+    page = bell_at_the_checkout(open_page)
     fill_checkout(page, "Tove Marsh", "tove@post.example", "Dyke 1")
     page.go_back()
     page.get_by_role("link", name="Go to the checkout").click()
@@ -190,3 +179,27 @@ def test_enter_key_in_a_line_neither_sends_the_piece_nor_changes_the_language(op
     kept(page)
     assert page.url.endswith("/goods/ships-bell/")
     assert page.evaluate("document.documentElement.lang") == "de"
+
+
+def test_product_is_blank_again_after_its_piece_went_into_the_basket_right_after_a_key(open_page):
+    page = open_page("/goods/ships-bell/")
+    page.locator("[data-field=name]").press_sequentially("TERN")
+    page.get_by_role("button", name="Put in the basket").click()
+    expect(page.locator(".piece")).to_have_count(1)
+    page.goto("/goods/ships-bell/")
+    settled(page)
+    expect(page.locator("[data-field=name]")).to_have_value("")
+    page.go_back()
+    page.go_back()
+    expect(page.locator("[data-field=name]")).to_have_value("TERN")
+
+
+def test_page_works_in_a_browser_that_stores_nothing(open_page):
+    page = open_page("/")
+    page.add_init_script("""for (const name of ["sessionStorage", "localStorage"]) Object.defineProperty(window, name, {
+      get() { throw new DOMException("Denied", "SecurityError"); } });""")
+    page.goto("/goods/ships-bell/")
+    page.fill("[data-field=name]", "TERN")
+    kept(page)
+    page.reload()
+    expect(page.locator("[data-field=name]")).to_have_value("TERN")

@@ -122,6 +122,15 @@ def test_same_piece_sent_twice_lies_in_the_basket_once(product, client):
     assert Design.objects.filter(in_basket=True).count() == 3
 
 
+def test_piece_that_was_changed_in_the_basket_is_not_changed_back_by_the_page_it_came_from(product, client):
+    once = {"sent-as": str(uuid.uuid4())}
+    client.post("/goods/board/basket/", FORM | once)
+    design = Design.objects.get()
+    client.post("/goods/board/basket/", FORM | {"entry-name": "Tern", "design": str(design.pk)})
+    client.post("/goods/board/basket/", FORM | once)
+    assert sorted(one.entries["values"]["name"] for one in Design.objects.all()) == ["Tern", "Wind & Whey"]
+
+
 def test_file_sent_without_scripts_is_waited_for_and_comes_with_the_page(product, client):
     answer = client.post("/goods/board/show/", PHOTO_WANTED | {"file-photo": sent_file()})
     assert answer.url == "/goods/board/"

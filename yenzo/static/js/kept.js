@@ -1,5 +1,7 @@
 // What somebody typed outlives every answer: none puts an older value over a newer one, in any form of any page.
 
+import { tab } from "./memory.js";
+
 const NOT_TYPED = "[type=hidden], [type=file], [type=submit], [type=button]";
 // By form and name: the newest value, and the number of the request that sent it first (none yet: 0).
 const typed = new Map();
@@ -87,11 +89,11 @@ function mirrored(form) {
   return [...form.querySelectorAll(MIRRORED)].filter((control) => control.name);
 }
 for (const form of document.querySelectorAll("form[data-mirror]")) {
-  const before = JSON.parse(sessionStorage.getItem(placeOf(form)) ?? "{}");
+  const before = tab.recall(placeOf(form)) ?? {};
   for (const control of mirrored(form)) if (control.name in before) put(control, before[control.name]);
   form.addEventListener("input", () => {
     const values = mirrored(form).filter((one) => one.type !== "radio" || one.checked).map((one) => [one.name, isTick(one) ? one.checked : one.value]);
-    sessionStorage.setItem(placeOf(form), JSON.stringify(Object.fromEntries(values)));
+    tab.remember(placeOf(form), Object.fromEntries(values));
   });
 }
-for (const { dataset } of document.querySelectorAll("[data-done-with]")) sessionStorage.removeItem(`form ${dataset.doneWith}`);
+for (const { dataset } of document.querySelectorAll("[data-done-with]")) tab.forget(`form ${dataset.doneWith}`);

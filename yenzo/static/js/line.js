@@ -34,7 +34,9 @@ async function isReached(address) {
 export async function sendWhenReached(form, submitter, stop) {
   const waiting = document.getElementById("waiting");
   let isStopped = false, tryNow = null;
-  waiting.querySelector("button").onclick = () => { isStopped = true; tryNow?.(); };
+  // By its button, or by Escape.
+  waiting.onclose = () => { isStopped = true; tryNow?.(); };
+  waiting.querySelector("button").onclick = () => waiting.close();
   while (!isStopped && !(await isReached(waiting.dataset.reached))) {
     if (!waiting.open) waiting.showModal();
     await new Promise((resolve) => {
@@ -43,6 +45,7 @@ export async function sendWhenReached(form, submitter, stop) {
       window.addEventListener("online", resolve, { once: true });
     });
   }
+  waiting.onclose = null;
   waiting.close();
   if (isStopped) {
     stop();

@@ -2,6 +2,7 @@
 
 import { forget, takeAway } from "./kept.js";
 import { isSure, sendWhenReached } from "./line.js";
+import { browser } from "./memory.js";
 
 const trouble = document.getElementById("trouble");
 
@@ -92,11 +93,11 @@ document.addEventListener("keydown", (event) => {
 
 // Keys that are pressed alone can be switched off: who speaks to a browser, or trembles, presses them unmeant.
 const SWITCH = "single keys";
-const singleKeys = () => localStorage.getItem(SWITCH) !== "off";
+const singleKeys = () => browser.recall(SWITCH) !== false;
 const keysSwitch = document.getElementById("single-keys");
 if (keysSwitch) {
   keysSwitch.checked = singleKeys();
-  keysSwitch.addEventListener("change", () => localStorage.setItem(SWITCH, keysSwitch.checked ? "on" : "off"));
+  keysSwitch.addEventListener("change", () => browser.remember(SWITCH, keysSwitch.checked));
 }
 document.addEventListener("click", ({ target }) => {
   const named = target.closest?.("[data-opens]");

@@ -1,8 +1,10 @@
 // What somebody enters for a product is kept: by the workshop, and in this tab for when the line is lost before that.
 
+import { tab } from "./memory.js";
 import { goOnWaiting } from "./uploads.js";
 
-const KEEP_AFTER_MS = 500;
+// Browsers send no more than 64 kB for a page that is left.
+const KEEP_AFTER_MS = 500, MOST_WHEN_LEFT = 60_000;
 const NOT_ENTERED = new Set(["csrfmiddlewaretoken", "shown", "asked", "told", "missing", "sent-as"]);
 const slip = () => document.getElementById("slip-form");
 const place = `entries ${slip().dataset.keep} ${slip().querySelector("[name=design]")?.value ?? ""}`;
@@ -13,23 +15,10 @@ function entered() {
   return new URLSearchParams(pairs).toString();
 }
 
-// Browsers may be told to store nothing; then the workshop's copy must do.
-function store(entries) {
-  try {
-    sessionStorage.setItem(place, JSON.stringify({ entries, isKept }));
-  } catch { /* as said */ }
-}
-function stored() {
-  try {
-    return JSON.parse(sessionStorage.getItem(place));
-  } catch {
-    return null;
-  }
-}
-
-function noteKept(is) {
+function noteKept(is, entries) {
   isKept = is;
   slip().dataset.isKept = is ? "yes" : "no";
+  tab.remember(place, { entries, isKept });
 }
 
 async function keep() {
@@ -40,18 +29,17 @@ async function keep() {
     "Content-Type": "application/x-www-form-urlencoded",
   };
   try {
-    const answer = await fetch(slip().dataset.keep, { method: "POST", headers, body: entries, keepalive: true });
+    const keepalive = entries.length < MOST_WHEN_LEFT;
+    const answer = await fetch(slip().dataset.keep, { method: "POST", headers, body: entries, keepalive });
     if (!answer.ok || entered() !== entries) return;
   } catch {
     return;
   }
-  noteKept(true);
-  store(entries);
+  noteKept(true, entries);
 }
 
 function changed() {
-  noteKept(false);
-  store(entered());
+  noteKept(false, entered());
   clearTimeout(timer);
   timer = setTimeout(keep, KEEP_AFTER_MS);
 }
@@ -64,7 +52,9 @@ document.addEventListener("submit", ({ defaultPrevented, submitter, target }) =>
   if (defaultPrevented || (!isAnew && target !== slip())) return;
   isSent = isAnew || !submitter?.hasAttribute("formaction");
   clearTimeout(timer);
-  if (isAnew) sessionStorage.removeItem(place);
+  // Whoever comes back by Back or a reload finds it; whoever opens the product another time doesn't.
+  if (isAnew) tab.forget(place);
+  else if (isSent) noteKept(true, entered());
 });
 window.addEventListener("pagehide", () => { if (!isKept && !isSent) keep(); });
 window.addEventListener("online", () => { if (!isKept) keep(); });
@@ -80,8 +70,10 @@ window.addEventListener("pageshow", ({ persisted }) => {
 });
 
 function comeBack() {
-  const before = stored();
+  const before = tab.recall(place);
   const [{ type }] = performance.getEntriesByType("navigation");
+  // A piece that was refused is begun, and not finished.
+  if (slip().querySelector("[name=missing]")) return changed();
   if (!before || (type === "navigate" && before.isKept) || before.entries === entered()) return;
   const values = {};
   for (const [name, value] of new URLSearchParams(before.entries)) (values[name] ??= []).push(value);

@@ -36,9 +36,11 @@ def save_design(
         if design is None and sent_as:
             content = json.dumps([str(visitor), revision.pk, document], sort_keys=True)
             once = uuid.uuid5(sent_as, content)
-            design, _ = own.get_or_create(
-                pk=once, defaults={"visitor": visitor, "revision": revision, "entries": document}
-            )
+            facts = {"visitor": visitor, "revision": revision, "entries": document}
+            design, is_new = own.get_or_create(pk=once, defaults=facts)
+            if not is_new and design.entries != document:
+                # It was changed in the basket since: this is another piece.
+                design = None
         design = design or Design(visitor=visitor)
         design.revision, design.entries, design.in_basket = revision, document, True
         design.save()
