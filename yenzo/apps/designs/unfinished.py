@@ -2,19 +2,13 @@
 
 import uuid
 from collections.abc import Mapping
-from pathlib import Path
 
-from django.core.files.uploadedfile import TemporaryUploadedFile, UploadedFile
 from django.http import HttpRequest, QueryDict
-from django.utils.translation import gettext
 
-from yenzo.apps.accounts.limiting import may_go_on
-from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.designs.models import Design, UnfinishedEntries, Upload
-from yenzo.apps.designs.services.uploads import receive_upload
+from yenzo.apps.designs.receiving import received, refuse_too_often
 from yenzo.apps.designs.to_core import MOST_NAMED, Uploads, as_uuid
-from yenzo.apps.designs.visitors import visitor_of
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.documents.fields import ArtworkField
 from yenzo.core.documents.setup import Setup
@@ -88,19 +82,9 @@ def receive_sent_files(request: HttpRequest, setup: Setup) -> tuple[QueryDict, l
             continue
         for sent in request.FILES.getlist(f"file-{field.key}")[: field.most_files]:
             try:
-                form.appendlist(f"waits-{field.key}", str(_received(request, field, sent).pk))
+                refuse_too_often(request, sent.name or "file")
+                upload = received(request, sent, wanted=Preparation(one_color=field.one_color), kinds=field.kinds)
+                form.appendlist(f"waits-{field.key}", str(upload.pk))
             except ArtworkError as error:
                 refusals.append(f"{field.label}: {error.message}")
     return form, refusals
-
-
-def _received(request: HttpRequest, field: ArtworkField, sent: "UploadedFile[bytes]") -> Upload:
-    name = sent.name or "file"
-    if not may_go_on(request, "upload"):
-        why = gettext("These are many files in a short time. Please wait a minute and send this one again.")
-        raise ArtworkError("too_often", name, why)
-    if not isinstance(sent, TemporaryUploadedFile):
-        raise ArtworkError("missing", name, gettext("No file arrived. Please pick it again."))
-    wanted = Preparation(one_color=field.one_color)
-    actor, path = actor_of(request.user), Path(sent.temporary_file_path())
-    return receive_upload(actor, path, name, visitor=visitor_of(request), wanted=wanted, kinds=field.kinds)

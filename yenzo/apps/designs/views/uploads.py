@@ -1,11 +1,9 @@
 """Sending a file from the slip, and having it made anew."""
 
 import uuid
-from pathlib import Path
 from urllib.parse import urlencode
 
 from django.conf import settings
-from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
@@ -18,8 +16,9 @@ from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.lines import PICKED
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.preparing import PreparationForm, preparation_of
-from yenzo.apps.designs.services.uploads import prepare_upload, receive_upload
-from yenzo.apps.designs.visitors import known_visitor, visitor_of
+from yenzo.apps.designs.receiving import received, refuse_too_often
+from yenzo.apps.designs.services.uploads import prepare_upload
+from yenzo.apps.designs.visitors import known_visitor
 from yenzo.core.artwork.identify import too_many_bytes
 from yenzo.core.errors import ArtworkError
 
@@ -29,21 +28,20 @@ REFUSED, WAITING = 422, 202
 @require_POST
 def send(request: HttpRequest) -> HttpResponse:
     """Receive one file for one field; answer with where it is asked for, or with the refusal in words."""
-    if not may_go_on(request, "upload"):
-        return _refuse(gettext("These are many files in a short time. Please wait a minute and send this one again."))
+    try:
+        refuse_too_often(request, "file")
+    except ArtworkError as error:
+        return _refuse(error.message)
     length = int(request.META.get("CONTENT_LENGTH") or 0)
     if length > settings.MOST_REQUEST_BYTES:
         return _refuse(too_many_bytes(gettext("This file"), length, settings.MOST_UPLOAD_BYTES).message)
-    sent, form = request.FILES.get("file"), PreparationForm(request.GET)
-    if not isinstance(sent, TemporaryUploadedFile):
-        return _refuse(gettext("No file arrived. Please pick it again."))
+    form = PreparationForm(request.GET)
     if not form.is_valid():
         return _refuse_wish()
-    actor, path, wanted = actor_of(request.user), Path(sent.temporary_file_path()), preparation_of(form.cleaned_data)
+    wanted = preparation_of(form.cleaned_data)
     kinds = tuple(kind for kind in request.GET.getlist("kind") if kind in PICKED)
     try:
-        visitor = visitor_of(request)
-        upload = receive_upload(actor, path, sent.name or "file", visitor=visitor, wanted=wanted, kinds=kinds)
+        upload = received(request, request.FILES.get("file"), wanted=wanted, kinds=kinds)
     except ArtworkError as error:
         return _refuse(error.message)
     return _waits(request, upload)
