@@ -36,10 +36,12 @@ from yenzo.apps.catalogue.to_core import setup_of_revision  # noqa: E402
 from yenzo.apps.designs.models import Design, Upload  # noqa: E402
 from yenzo.apps.designs.services.designs import save_design  # noqa: E402
 from yenzo.apps.designs.services.uploads import look_at_upload, receive_upload  # noqa: E402
+from yenzo.apps.designs.to_core import walk_entries  # noqa: E402
 from yenzo.apps.orders.models import Order  # noqa: E402
 from yenzo.apps.orders.paying import pay_order  # noqa: E402
-from yenzo.apps.orders.services.orders import Checkout, basket_digest, cancel_order, place_order  # noqa: E402
+from yenzo.apps.orders.services.orders import Customer, cancel_order  # noqa: E402
 from yenzo.apps.production.models import Pack  # noqa: E402
+from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket  # noqa: E402
 from yenzo.apps.shop.services.sign_in import ask_for_link  # noqa: E402
 from yenzo.core.artwork.facts import Preparation  # noqa: E402
 from yenzo.core.documents.fields import ArtworkField  # noqa: E402
@@ -188,15 +190,9 @@ def _kits(owner: Actor) -> None:
 def _order(owner: Actor, wanted: DemoOrder) -> None:
     visitor = uuid.uuid4()
     designs = [_design(visitor, *piece) for piece in wanted.pieces]
-    checkout = Checkout(
-        key=uuid.uuid4(),
-        visitor=visitor,
-        basket_seen=basket_digest(designs),
-        name=wanted.name,
-        mail=f"{wanted.name.split()[0].lower()}@post.example",
-        address=wanted.address,
-    )
-    order = place_order(GUEST, checkout)
+    mail = f"{wanted.name.split()[0].lower()}@post.example"
+    customer = Customer(visitor, wanted.name, mail, wanted.address)
+    order = order_basket(GUEST, Checkout(uuid.uuid4(), customer, basket_digest(designs)))
     if wanted.end == "paid":
         pay_order(GUEST, order, APPROVES)
     elif wanted.end == "cancelled":
@@ -217,7 +213,8 @@ def _design(visitor: uuid.UUID, product_key: str, entries_name: str) -> Design:
         taken = [_upload(folder / "assets" / name, visitor, wanted) for name in names]
         uploads += taken
         document["uploads"][key] = [one.for_entries.model_dump(mode="json") for one in taken]
-    return save_design(GUEST, revision, read_entries(document), visitor=visitor, uploads=uploads)
+    entries = read_entries(document)
+    return save_design(GUEST, revision, entries, walk_entries(revision, entries), visitor=visitor, uploads=uploads)
 
 
 def _upload(path: Path, visitor: uuid.UUID, wanted: Preparation | None) -> Upload:

@@ -10,6 +10,8 @@ settings.load_profile("steady")
 
 # Stories that look and change no more than what is their own; the others order, pay, stop workers and close doors.
 CALM = ("test_pages", "test_sellers", "test_held_answers")
+# Tests that look at one thing that takes a while to make.
+TOGETHER = ("test_migrating",)
 
 
 class ByWhatTheyShare(LoadScopeScheduling):
@@ -19,6 +21,8 @@ class ByWhatTheyShare(LoadScopeScheduling):
         _, folder, *rest = nodeid.split("/")
         if folder == "story":
             return "calm stories" if rest[0].startswith(CALM) else "stories"
+        if rest and rest[0].startswith(TOGETHER):
+            return rest[0].partition("::")[0]
         return folder if folder == "scripts" else nodeid
 
 

@@ -15,11 +15,13 @@ from yenzo.apps.catalogue.services.products import import_product, publish_setup
 from yenzo.apps.designs.jobs import look_at_upload
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.services.designs import save_design
+from yenzo.apps.designs.to_core import walk_entries
 from yenzo.apps.files.store import store_file
-from yenzo.apps.orders.services.orders import Checkout, basket_digest, place_order
+from yenzo.apps.orders.services.orders import Customer
 from yenzo.apps.outbox.models import OutgoingMail
 from yenzo.apps.outbox.outside import mail_gateway
 from yenzo.apps.outbox.services.mails import send_mail
+from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket
 from yenzo.core.documents.reading import read_entries
 
 GUEST = Actor(CUSTOMER, "Customer")
@@ -117,9 +119,9 @@ def put_in_basket(product):
         if upload:
             document["values"]["with_photo"] = True
             document["uploads"] = {"photo": upload.for_entries.model_dump(mode="json")}
-        return save_design(
-            GUEST, product.live, read_entries(document), visitor=visitor, uploads=[upload] if upload else []
-        )
+        entries, uploads = read_entries(document), [upload] if upload else []
+        walked = walk_entries(product.live, entries)
+        return save_design(GUEST, product.live, entries, walked, visitor=visitor, uploads=uploads)
 
     return put
 
@@ -127,8 +129,9 @@ def put_in_basket(product):
 @pytest.fixture
 def checkout_of():
     def made(visitor, designs, **others):
-        facts = {"key": uuid.uuid4(), "name": "Wilma Reedmaker", "mail": "wilma@post.example", "address": "Berth 14"}
-        return Checkout(visitor=visitor, basket_seen=basket_digest(designs), **(facts | others))
+        key = others.pop("key", uuid.uuid4())
+        facts = {"name": "Wilma Reedmaker", "mail": "wilma@post.example", "address": "Berth 14"}
+        return Checkout(key, Customer(visitor, **(facts | others)), basket_digest(designs))
 
     return made
 
@@ -136,7 +139,7 @@ def checkout_of():
 @pytest.fixture
 def order(visitor, put_in_basket, checkout_of):
     """An order of one board that waits for payment."""
-    return place_order(GUEST, checkout_of(visitor, [put_in_basket(visitor)]))
+    return order_basket(GUEST, checkout_of(visitor, [put_in_basket(visitor)]))
 
 
 def on_attempt(number):
@@ -185,7 +188,7 @@ def post(settings, tmp_path_factory):
 
 @pytest.fixture
 def make_pack():
-    """Pay an order and make the pack of its first piece."""
+    """Pay an order and make the pack of its first line."""
     from yenzo.apps.orders.paying import pay_order, tell_paid
     from yenzo.apps.production.making import make
     from yenzo.apps.production.models import Pack
@@ -193,7 +196,7 @@ def make_pack():
     def made(order):
         pay_order(GUEST, order, "approves")
         tell_paid(order.pk)
-        pack = Pack.objects.filter(piece__order=order).earliest("pk")
+        pack = Pack.objects.filter(line__order=order).earliest("pk")
         make(pack.pk)
         pack.refresh_from_db()
         return pack

@@ -50,7 +50,7 @@ def test_payment_that_two_begin_at_once_is_begun_once_and_the_other_told(order):
     )
     assert isinstance(outcome, OrderError)
     assert Payment.objects.filter(order=order).count() == 1
-    assert Order.objects.get(pk=order.pk).state == Order.State.UNKNOWN
+    assert Order.objects.get(pk=order.pk).payment_state == Order.PaymentState.UNKNOWN
 
 
 def test_value_that_two_set_at_once_is_shown_to_who_comes_second(owner, actors, product):

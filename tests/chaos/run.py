@@ -74,7 +74,8 @@ def faults(installation: Installation, record: Record) -> list[str]:
     """Return what customers know that isn't so, and what is there twice, half or not at all."""
     rows, found = installation.rows, list(record.refused)
     tokens = {
-        str(key): (token, state) for key, token, state in rows("SELECT checkout_key, token, state FROM orders_order")
+        str(key): (token, state)
+        for key, token, state in rows("SELECT checkout_key, token, payment_state FROM orders_order")
     }
     for key, token in record.checkouts.items():
         if key not in tokens and token:
@@ -88,24 +89,24 @@ def faults(installation: Installation, record: Record) -> list[str]:
     found += [
         f"order {number} is paid and has {count} approved payments"
         for number, count in rows(
-            "SELECT o.id, count(p.id) FROM orders_order o LEFT JOIN orders_payment p ON p.order_id = o.id AND p.state = 'approved' WHERE o.state = 'paid' GROUP BY o.id HAVING count(p.id) <> 1"
+            "SELECT o.id, count(p.id) FROM orders_order o LEFT JOIN orders_payment p ON p.order_id = o.id AND p.state = 'approved' WHERE o.payment_state = 'paid' GROUP BY o.id HAVING count(p.id) <> 1"
         )
     ]
     found += [
-        f"pack of piece {piece}: {state} {trouble}"
-        for piece, state, trouble in rows(
-            "SELECT p.id, coalesce(k.state, 'none'), coalesce(k.trouble, '') FROM orders_piece p JOIN orders_order o ON o.id = p.order_id LEFT JOIN production_pack k ON k.piece_id = p.id WHERE o.state = 'paid' AND k.state IS DISTINCT FROM 'done'"
+        f"pack of line {line}: {state} {trouble}"
+        for line, state, trouble in rows(
+            "SELECT p.id, coalesce(k.state, 'none'), coalesce(k.trouble, '') FROM orders_line p JOIN orders_order o ON o.id = p.order_id LEFT JOIN production_pack k ON k.line_id = p.id WHERE o.payment_state = 'paid' AND k.state IS DISTINCT FROM 'done'"
         )
     ]
     found += [
-        f"pack of piece {piece} was announced {count} times"
-        for piece, count in rows(
-            "SELECT p.id, count(e.id) FROM orders_piece p JOIN orders_order o ON o.id = p.order_id LEFT JOIN orders_orderevent e ON e.order_id = o.id AND e.what LIKE %s WHERE o.state = 'paid' GROUP BY p.id HAVING count(e.id) <> 1",
-            "Pack % is ready",
+        f"pack of line {line} was announced {count} times"
+        for line, count in rows(
+            "SELECT p.id, count(e.id) FROM orders_line p JOIN orders_order o ON o.id = p.order_id LEFT JOIN orders_orderevent e ON e.order_id = o.id AND e.kind = %s WHERE o.payment_state = 'paid' GROUP BY p.id HAVING count(e.id) <> 1",
+            "pack_ready",
         )
         if rows(
-            "SELECT count(*) FROM orders_piece WHERE order_id = (SELECT order_id FROM orders_piece WHERE id = %s)",
-            piece,
+            "SELECT count(*) FROM orders_line WHERE order_id = (SELECT order_id FROM orders_line WHERE id = %s)",
+            line,
         )
         == [(1,)]
     ]
@@ -127,9 +128,9 @@ def faults(installation: Installation, record: Record) -> list[str]:
 def _mail_faults(installation: Installation) -> list[str]:
     kept = {path.stem for path in (installation.folder / "files" / "outbox").glob("[0-9]*.eml")}
     wanted = set()
-    for number, state in installation.rows("SELECT id, state FROM orders_order"):
+    for number, state in installation.rows("SELECT number, payment_state FROM orders_order"):
         for occasion in ("placed", "paid")[: 2 if state == "paid" else 1]:
-            wanted |= {f"{number + 2000}-{occasion}-{who}" for who in ("customer", "workshop")}
+            wanted |= {f"{number}-{occasion}-{who}" for who in ("customer", "workshop")}
     sent = {
         key
         for (key,) in installation.rows(

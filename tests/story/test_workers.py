@@ -20,7 +20,7 @@ def test_pack_whose_worker_was_killed_is_finished_once_by_another(workshop, open
     order(page)
     page.get_by_role("button", name="Pay £").click()
     expect(page.locator("[data-order-state=paid]")).to_be_visible()
-    state = "SELECT k.state, k.steps_done FROM production_pack k JOIN orders_piece p ON p.id = k.piece_id WHERE p.search_text = 'CUT SHORT'"
+    state = "SELECT k.state, k.steps_done FROM production_pack k JOIN orders_line p ON p.id = k.line_id WHERE p.search_text = 'CUT SHORT'"
     assert workshop.rows(state) == []
     # No new file can be kept while this is held, so the worker is killed in the middle however fast it is.
     with workshop.holding("files_storedfile"):
@@ -31,7 +31,7 @@ def test_pack_whose_worker_was_killed_is_finished_once_by_another(workshop, open
     for queue in ("default", "artwork"):
         workshop.start_worker(queue)
     wait_until(lambda: workshop.rows(state)[0][0] == "done", what="another worker to finish")
-    events = "SELECT count(*) FROM orders_orderevent e JOIN orders_piece p ON p.order_id = e.order_id WHERE p.search_text = 'CUT SHORT' AND e.what LIKE 'Pack %%'"
+    events = "SELECT count(*) FROM orders_orderevent e JOIN orders_line p ON p.order_id = e.order_id WHERE p.search_text = 'CUT SHORT' AND e.kind = 'pack_ready'"
     assert workshop.rows(events) == [(1,)]
 
 
@@ -44,7 +44,7 @@ def paid_order_of(open_page, name):
 
 
 def is_packed(workshop, words):
-    state = "SELECT k.state FROM production_pack k JOIN orders_piece p ON p.id = k.piece_id WHERE p.search_text = %s"
+    state = "SELECT k.state FROM production_pack k JOIN orders_line p ON p.id = k.line_id WHERE p.search_text = %s"
     return workshop.rows(state, words) == [("done",)]
 
 

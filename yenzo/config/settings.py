@@ -211,6 +211,7 @@ MOST_REQUEST_BYTES = 60_000_000
 # For how many days things are kept that nobody needs for good (see the page Files).
 RETENTION_DAYS = {
     "designs": env.int("KEEP_DESIGNS_DAYS", 90),
+    "personalizations": env.int("KEEP_CHANGED_DAYS", 1),
     "unfinished": env.int("KEEP_UNFINISHED_DAYS", 14),
     "uploads": env.int("KEEP_UPLOADS_DAYS", 14),
     "links": env.int("KEEP_LINKS_DAYS", 1),

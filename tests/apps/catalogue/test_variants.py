@@ -102,7 +102,7 @@ def test_customer_picks_along_axes_and_never_what_is_not_made(seller, product, o
     same = client.post("/goods/board/preview/", {**form, "axis-size": "small", "axis-wood": "oak"}).content.decode()
     assert 'id="axes"' not in same
     client.post("/goods/board/basket/", {**form, "axis-size": "large", "axis-wood": "oak"})
-    assert Design.objects.get().entries["variant"] == keys["Large, Cedar"]
+    assert Design.objects.get().personalization.entries["variant"] == keys["Large, Cedar"]
     assert "Large, Cedar" in client.get("/basket/").content.decode()
 
 

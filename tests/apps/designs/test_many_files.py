@@ -5,8 +5,8 @@ import pytest
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import publish_setup
 from yenzo.apps.designs.models import Design
-from yenzo.apps.orders.services.orders import place_order
-from yenzo.apps.orders.to_core import work_of_piece
+from yenzo.apps.orders.to_core import work_of_line
+from yenzo.apps.shop.services.checkout import order_basket
 
 FORM = {"entry-name": "Otter", "entry-with_photo": "yes", "entry-lettering": "quayside", "entry-finish": "gold"}
 
@@ -31,15 +31,15 @@ def test_files_are_kept_in_their_order_from_the_slip_to_the_workshop(
     assert "up to 3 files" in page
     browser.post("/goods/board/basket/", {**FORM, "upload-photo": [str(one.pk) for one in sent]})
     design = Design.objects.get()
-    assert [file["name"] for file in design.entries["uploads"]["photo"]] == ["b.jpg", "a.jpg"]
+    assert [file["name"] for file in design.personalization.entries["uploads"]["photo"]] == ["b.jpg", "a.jpg"]
     assert "b.jpg, a.jpg" in browser.get("/basket/").content.decode()
     page = browser.get(f"/goods/board/?design={design.pk}").content.decode()
     assert page.index("b.jpg") < page.index("a.jpg")
     assert "Add another file" in page
-    order = place_order(actors["customer"], checkout_of(visitor, [design]))
-    work = work_of_piece(order.pieces.get(), 1)
+    order = order_basket(actors["customer"], checkout_of(visitor, [design]))
+    work = work_of_line(order.lines.get(), 1)
     assert [original.name for original in work.originals] == ["b.jpg", "a.jpg"]
-    assert order.pieces.get().uploads.count() == 2
+    assert order.lines.get().personalization.uploads.count() == 2
 
 
 def test_same_file_named_twice_counts_once_and_strangers_files_never(album, visitor, make_upload, browser_of):
@@ -48,7 +48,7 @@ def test_same_file_named_twice_counts_once_and_strangers_files_never(album, visi
     own, other = make_upload(visitor), make_upload(uuid.uuid4(), "other.jpg")
     named = [str(own.pk), str(own.pk), str(other.pk), "no-uuid"]
     browser_of(visitor).post("/goods/board/basket/", {**FORM, "upload-photo": named})
-    assert Design.objects.get().entries["uploads"]["photo"]["name"] == "otter.jpg"
+    assert Design.objects.get().personalization.entries["uploads"]["photo"]["name"] == "otter.jpg"
 
 
 def test_one_file_too_many_is_refused_and_all_stay(album, visitor, make_upload, browser_of):

@@ -16,7 +16,7 @@ def test_seller_lets_customers_mix_and_slip_basket_and_refusal_follow(product, s
     gold = product.live.document["materials"]["palettes"]["finishes"]["colors"][0]["screen"].lower()
     form = {"entry-name": "Otter", "entry-lettering": "quayside", "entry-finish": gold}
     client.post("/goods/board/basket/", form)
-    assert Design.objects.get().entries["values"]["finish"] == gold
+    assert Design.objects.get().personalization.entries["values"]["finish"] == gold
     basket = client.get("/basket/").content.decode()
     assert f"{gold}, near " in basket
     changing = client.get(f"/goods/board/?design={Design.objects.get().pk}").content.decode()

@@ -7,7 +7,7 @@ from django.conf import settings
 from django.utils import timezone
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
-from yenzo.apps.designs.models import Design, Upload
+from yenzo.apps.designs.models import Design, Personalization, Upload
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.files.services.clearing import clear_old
 from yenzo.apps.files.store import store_file
@@ -58,20 +58,22 @@ def test_uploads_and_designs_go_when_nobody_ordered_them(visitor, make_upload, p
     assert Upload.objects.filter(pk=used.pk).exists()
     assert Design.objects.filter(pk=design.pk).exists()
     age(Design.objects.all(), "changed_at", 100)
+    age(Personalization.objects.all(), "made_at", 100)
     clear_old(SYSTEM_ACTOR, timezone.now())
     assert not Design.objects.exists()
     assert not Upload.objects.exists()
-    assert order.pieces.count() == 1
+    assert order.lines.count() == 1
 
 
 def test_ordered_upload_stays_whatever_its_age(visitor, make_upload, put_in_basket, checkout_of):
     from tests.apps.conftest import GUEST
-    from yenzo.apps.orders.services.orders import place_order
+    from yenzo.apps.shop.services.checkout import order_basket
 
     upload = make_upload(visitor)
-    place_order(GUEST, checkout_of(visitor, [put_in_basket(visitor, upload)]))
+    order_basket(GUEST, checkout_of(visitor, [put_in_basket(visitor, upload)]))
     age(Upload.objects.all(), "sent_at", 4000)
     age(Design.objects.all(), "changed_at", 4000)
+    age(Personalization.objects.all(), "made_at", 4000)
     age(StoredFile.objects.all(), "kept_at", 4000)
     clear_old(SYSTEM_ACTOR, timezone.now())
     assert Upload.objects.filter(pk=upload.pk).exists()

@@ -92,7 +92,7 @@ def test_damaged_file_is_never_handed_out(sign_in, order, make_pack):
     on_disk(pack.file).write_bytes(b"PK, and then nothing")
     desk = sign_in("desk")
     desk.raise_request_exception = False
-    answer = desk.get(f"/workshop/packs/{pack.piece_id}/file/")
+    answer = desk.get(f"/workshop/packs/{pack.line_id}/file/")
     assert answer.status_code == 500
     assert "isn&#x27;t in the store as it was kept" in answer.content.decode()
 

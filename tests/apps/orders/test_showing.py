@@ -8,7 +8,7 @@ from tests.apps.conftest import GUEST, send_mails
 from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import publish_setup
 from yenzo.apps.orders.paying import pay_order, tell_paid
-from yenzo.apps.orders.services.orders import place_order
+from yenzo.apps.shop.services.checkout import order_basket
 
 
 def motto_board(owner, product):
@@ -42,7 +42,7 @@ def test_what_is_made_stands_in_checkout_order_and_mails_as_it_is_made(
     checkout = shopper.get("/checkout/").content.decode()
     assert "Fair winds" in checkout
     assert "House motto" in checkout
-    order = place_order(GUEST, checkout_of(visitor, designs))
+    order = order_basket(GUEST, checkout_of(visitor, designs))
     assert "Fair winds" in shopper.get(f"/order/{order.token}/").content.decode()
     pay_order(GUEST, order, "approves")
     tell_paid(order.pk)
@@ -58,7 +58,7 @@ def test_order_page_says_where_how_large_and_by_when(
     day = (timezone.localdate() + timedelta(days=40)).isoformat()
     upload = make_upload(visitor)
     designs = [put_in_basket(visitor, upload, name="TERN", gift="Dear Wil,\nfair winds!", by=day)]
-    order = place_order(GUEST, checkout_of(visitor, designs))
+    order = order_basket(GUEST, checkout_of(visitor, designs))
     desk = sign_in("desk")
     page = desk.get(f"/workshop/orders/{order.number}/").content.decode()
     assert "Front / Panel" in page

@@ -9,7 +9,8 @@ from yenzo.apps.catalogue.services.drafts import edit_draft
 from yenzo.apps.catalogue.services.products import publish_setup, rest_products
 from yenzo.apps.catalogue.services.stock import count_stock, take_stock
 from yenzo.apps.orders.models import Order
-from yenzo.apps.orders.services.orders import OrderError, cancel_order, place_order
+from yenzo.apps.orders.services.orders import OrderError, cancel_order
+from yenzo.apps.shop.services.checkout import order_basket
 
 GUEST = Actor(CUSTOMER, "Customer")
 EXTRA = {"key": "rope", "kind": "extra", "label": "Rope", "price": "6.50", "sku": "ROPE"}
@@ -30,7 +31,7 @@ def left():
 
 def test_order_takes_what_it_needs_and_cancelling_gives_it_back(owner, with_rope, put_in_basket, checkout_of, visitor):
     design = put_in_basket(visitor, name="Tern", rope="2")
-    order = place_order(GUEST, checkout_of(visitor, [design]))
+    order = order_basket(GUEST, checkout_of(visitor, [design]))
     assert left() == {"ROPE": 1, "NB-1": 4}
     cancel_order(owner, order.pk)
     assert left() == {"ROPE": 3, "NB-1": 5}
@@ -43,7 +44,7 @@ def test_two_lines_of_an_order_that_want_more_than_is_left_are_refused_together(
 ):
     designs = [put_in_basket(visitor, name=name, rope="2") for name in ("Tern", "Otter")]
     with pytest.raises(OrderError, match="Of ROPE only 3 are left"):
-        place_order(GUEST, checkout_of(visitor, designs))
+        order_basket(GUEST, checkout_of(visitor, designs))
     assert left() == {"ROPE": 3, "NB-1": 5}
     assert not Order.objects.exists()
 
@@ -93,7 +94,7 @@ def test_count_leaves_alone_what_orders_took_meanwhile(owner, with_rope, sign_in
 
 def test_last_piece_in_stock_can_be_ordered(owner, visitor, put_in_basket, checkout_of, product):
     count_stock(owner, {"NB-1": 1})
-    order = place_order(GUEST, checkout_of(visitor, [put_in_basket(visitor)]))
+    order = order_basket(GUEST, checkout_of(visitor, [put_in_basket(visitor)]))
     assert order.pk
     assert StockItem.objects.get(sku="NB-1").pieces == 0
 
@@ -101,7 +102,7 @@ def test_last_piece_in_stock_can_be_ordered(owner, visitor, put_in_basket, check
 def test_product_that_rests_is_not_ordered_from_a_basket(owner, visitor, put_in_basket, checkout_of, product):
     designs = [put_in_basket(visitor)]
     rest_products(owner, [product.pk], resting=True)
-    with pytest.raises(OrderError, match="isn't sold at the moment"):
-        place_order(GUEST, checkout_of(visitor, designs))
+    with pytest.raises(OrderError, match="doesn't sell this at the moment"):
+        order_basket(GUEST, checkout_of(visitor, designs))
     rest_products(owner, [product.pk], resting=False)
-    assert place_order(GUEST, checkout_of(visitor, designs)).pk
+    assert order_basket(GUEST, checkout_of(visitor, designs)).pk

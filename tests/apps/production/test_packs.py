@@ -13,7 +13,7 @@ from yenzo.apps.catalogue.models import Revision
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.paying import pay_order, tell_paid
-from yenzo.apps.orders.to_core import work_of_piece
+from yenzo.apps.orders.to_core import work_of_line
 from yenzo.apps.production.jobs import MOST_ATTEMPTS, make_pack
 from yenzo.apps.production.models import Pack
 from yenzo.apps.production.services.packs import keep_pack, note_failure, note_progress, want_pack_again
@@ -38,7 +38,7 @@ def test_pack_holds_what_its_manifest_says_and_lands_in_the_store(pack, order):
     assert (manifest["order"], manifest["piece"], manifest["revision"]) == (
         str(order.number),
         1,
-        order.pieces.get().revision.sha256,
+        order.lines.get().revision.sha256,
     )
     for file in manifest["files"]:
         assert hashlib.sha256(archive.read(file["name"])).hexdigest() == file["sha256"]
@@ -48,7 +48,7 @@ def test_pack_holds_what_its_manifest_says_and_lands_in_the_store(pack, order):
 def test_pack_made_a_second_time_stays_as_first_made(pack):
     make_pack(on_attempt(0), pack_id=pack.pk)
     first = Pack.objects.get()
-    other = core_pack.Pack(b"another", core_pack.make_pack(work_of_piece(first.piece, 1)).manifest)
+    other = core_pack.Pack(b"another", core_pack.make_pack(work_of_line(first.line, 1)).manifest)
     keep_pack(SYSTEM_ACTOR, pack.pk, other)
     note_progress(SYSTEM_ACTOR, pack.pk, 1, 9)
     note_failure(SYSTEM_ACTOR, pack.pk, "late news")
@@ -57,21 +57,21 @@ def test_pack_made_a_second_time_stays_as_first_made(pack):
 
 
 def test_pack_of_an_old_order_is_the_same_after_a_new_revision(pack, owner, product):
-    before = core_pack.make_pack(work_of_piece(pack.piece, 1)).data
+    before = core_pack.make_pack(work_of_line(pack.line, 1)).data
     raise_price(owner, product)
-    piece = Order.objects.get().pieces.get()
-    assert core_pack.make_pack(work_of_piece(piece, 1)).data == before
+    piece = Order.objects.get().lines.get()
+    assert core_pack.make_pack(work_of_line(piece, 1)).data == before
 
 
 def test_pack_that_cannot_be_made_says_why_and_is_tried_again_by_staff(pack, order, actors, sign_in):
-    picture = order.pieces.get().revision.document["materials"]["typefaces"]["quayside"]["font"]
+    picture = order.lines.get().revision.document["materials"]["typefaces"]["quayside"]["font"]
     StoredFile.objects.filter(sha256=picture).update(path="content/nowhere")
     from yenzo.core.text import fonts
 
     fonts._kept.clear()
     make_pack(on_attempt(0), pack_id=pack.pk)
     desk = sign_in("desk")
-    assert "isn&#x27;t in the store as it was kept" in desk.get(f"/workshop/packs/{pack.piece_id}/").content.decode()
+    assert "isn&#x27;t in the store as it was kept" in desk.get(f"/workshop/packs/{pack.line_id}/").content.decode()
     StoredFile.objects.filter(sha256=picture).update(path=f"content/{picture[:2]}/{picture}")
     want_pack_again(actors["decorator"], pack.pk)
     assert jobs_named("production.make_pack") == 2
@@ -82,7 +82,7 @@ def test_pack_that_cannot_be_made_says_why_and_is_tried_again_by_staff(pack, ord
 
 def test_progress_is_shown_and_asks_again_by_itself_until_done(pack, sign_in):
     desk = sign_in("desk")
-    address = f"/workshop/packs/{pack.piece_id}/"
+    address = f"/workshop/packs/{pack.line_id}/"
     note_progress(SYSTEM_ACTOR, pack.pk, 2, 4)
     page = desk.get(address).content.decode()
     assert 'value="50"' in page
@@ -90,11 +90,11 @@ def test_progress_is_shown_and_asks_again_by_itself_until_done(pack, sign_in):
     make_pack(on_attempt(0), pack_id=pack.pk)
     page = desk.get(address).content.decode()
     assert "every" not in page
-    assert f"T-{pack.piece.order.number}-1.zip" in page
+    assert f"T-{pack.line.order.number}-1.zip" in page
 
 
 def test_pack_is_handed_out_to_staff_only_and_once_it_is_made(pack, sign_in, client):
-    address = f"/workshop/packs/{pack.piece_id}/file/"
+    address = f"/workshop/packs/{pack.line_id}/file/"
     assert sign_in("desk").get(address).status_code == 404
     make_pack(on_attempt(0), pack_id=pack.pk)
     answer = sign_in("decorator").get(address)
@@ -120,7 +120,7 @@ def test_fault_of_ours_is_said_to_be_over_only_when_the_last_attempt_was(pack, m
 
 
 def test_check_that_became_stricter_asks_and_does_not_stop_what_was_ordered(pack, sign_in):
-    revision = pack.piece.revision
+    revision = pack.line.revision
     document = json.loads(json.dumps(revision.document))
     for method in document["materials"]["methods"].values():
         method["least_letter_mm"] = 900
@@ -129,5 +129,5 @@ def test_check_that_became_stricter_asks_and_does_not_stop_what_was_ordered(pack
     pack.refresh_from_db()
     assert pack.state == "done"
     assert "mm" in pack.questioned
-    page = sign_in("desk").get(f"/workshop/packs/{pack.piece_id}/").content.decode()
+    page = sign_in("desk").get(f"/workshop/packs/{pack.line_id}/").content.decode()
     assert "It was in order when it was ordered" in page

@@ -138,9 +138,9 @@ def test_kit_for_signed_in_customers_follows_from_slip_to_order(product, actors,
     assert "Berth in our harbor" in page_of(client.get("/basket/"))
     initial = {name: str(value) for name, value in client.get("/checkout/").context["form"].initial.items()}
     client.post("/checkout/", {**initial, "name": "Wilma", "address": "Berth 14", "checked": "on"})
-    piece = Order.objects.get().pieces.get()
-    assert piece.asked["signed_in"] is True
-    assert piece.asked["values"]["club-berth"] == "14"
+    asked = Order.objects.get().lines.get().personalization.asked
+    assert asked["signed_in"] is True
+    assert asked["values"]["club-berth"] == "14"
     assert not Design.objects.filter(in_basket=True).exists()
     staff = sign_in("seller")
     assert "of customers who are signed in" in page_of(staff.get("/workshop/products/board/"))

@@ -90,7 +90,7 @@ def test_previews_and_refusals_come_in_the_language_of_the_page(worded, german):
 
 def test_texts_are_shaped_and_cased_by_the_language_of_the_customer(worded, german):
     german.post("/goods/board/basket/", FORM)
-    assert Design.objects.get().entries["language"] == "de"
+    assert Design.objects.get().personalization.entries["language"] == "de"
 
 
 def test_product_that_does_not_speak_the_customers_language_has_texts_in_its_own(product, owner, german):
@@ -130,7 +130,7 @@ def test_order_speaks_to_its_customer_and_to_the_workshop_each_in_their_own(word
 
 def test_price_of_an_order_keeps_its_amounts_and_is_said_as_its_reader_reads(worded, german, client):
     order = ordered(german)
-    piece = order.pieces.get()
+    piece = order.lines.get()
     piece.quote["lines"][0]["amount"] = "99.00"
     piece.save()
     for browser, name, amount in ((german, "Brett", "99,00"), (client, "Board", "99.00")):

@@ -78,12 +78,12 @@ def test_product_page_and_preview_ask_for_the_stock_once(product, client):
 
 def test_order_list_and_page_ask_as_often_for_many(order, visitor, put_in_basket, checkout_of, sign_in):
     from tests.apps.conftest import GUEST
-    from yenzo.apps.orders.services.orders import place_order
+    from yenzo.apps.shop.services.checkout import order_basket
 
     desk = sign_in("desk")
     few, _ = queries(desk, "/workshop/orders/")
     for _ in range(5):
-        place_order(GUEST, checkout_of(uid := uuid.uuid4(), [put_in_basket(uid)]))
+        order_basket(GUEST, checkout_of(uid := uuid.uuid4(), [put_in_basket(uid)]))
     many, said = queries(desk, "/workshop/orders/")
     assert many == few, said
     assert many <= 10, said

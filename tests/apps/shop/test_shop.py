@@ -55,7 +55,7 @@ def test_piece_is_put_in_the_basket_changed_and_removed(product, client):
     assert "WIND &amp; WHEY" in client.get("/basket/").content.decode()
     assert client.get(f"/basket/{design.pk}/front/picture.png")["Content-Type"] == "image/png"
     client.post("/goods/board/basket/", {**FORM, "entry-name": "Otter", "design": str(design.pk)})
-    assert Design.objects.get().entries["values"]["name"] == "Otter"
+    assert Design.objects.get().personalization.entries["values"]["name"] == "Otter"
     client.post(f"/basket/{design.pk}/remove/")
     assert "Nothing lies in your basket" in client.get("/basket/").content.decode()
 
@@ -69,7 +69,7 @@ def test_basket_of_another_visitor_cannot_be_seen_changed_or_emptied(product, cl
     stranger.post("/goods/board/basket/", {**FORM, "entry-name": "Mine", "design": str(design.pk)})
     design.refresh_from_db()
     assert design.in_basket
-    assert design.entries["values"]["name"] == "Wind & Whey"
+    assert design.personalization.entries["values"]["name"] == "Wind & Whey"
 
 
 @pytest.mark.parametrize(

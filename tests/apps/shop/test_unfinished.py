@@ -128,7 +128,10 @@ def test_piece_that_was_changed_in_the_basket_is_not_changed_back_by_the_page_it
     design = Design.objects.get()
     client.post("/goods/board/basket/", FORM | {"entry-name": "Tern", "design": str(design.pk)})
     client.post("/goods/board/basket/", FORM | once)
-    assert sorted(one.entries["values"]["name"] for one in Design.objects.all()) == ["Tern", "Wind & Whey"]
+    assert sorted(one.personalization.entries["values"]["name"] for one in Design.objects.all()) == [
+        "Tern",
+        "Wind & Whey",
+    ]
 
 
 def test_file_sent_without_scripts_is_waited_for_and_comes_with_the_page(product, client):
@@ -170,7 +173,7 @@ def test_piece_sent_with_its_file_goes_into_the_basket_once_that_is_there(produc
     assert not Design.objects.exists()
     work()
     assert client.post("/goods/board/basket/", entered(open_page(client))).url == "/basket/"
-    assert Design.objects.get().uploads.get() == Upload.objects.get()
+    assert Design.objects.get().personalization.uploads.get() == Upload.objects.get()
 
 
 def test_form_that_only_the_browser_kept_is_shown_again(product, client):

@@ -6,14 +6,15 @@ from datetime import datetime
 from django.db import transaction
 from django.db.models import QuerySet
 
-from yenzo.apps.designs.models import Design, UnfinishedEntries, Upload
+from yenzo.apps.designs.models import Design, Personalization, Proof, UnfinishedEntries, Upload
 from yenzo.apps.files.interface import Kept, hashes_in, hold_files, keep_for_a_while
 
 
 def _hashes() -> Iterator[str]:
     for one in ("original_id", "prepared_id", "shown_id"):
         yield from Upload.objects.exclude(**{one: None}).values_list(one, flat=True).distinct()
-    yield from hashes_in(Design, "entries")
+    yield from hashes_in(Personalization, "entries", "asked")
+    yield from Proof.objects.values_list("file_id", flat=True).distinct()
 
 
 def _old_designs(before: datetime) -> QuerySet[Design]:
@@ -23,6 +24,18 @@ def _old_designs(before: datetime) -> QuerySet[Design]:
 
 def _old_unfinished(before: datetime) -> QuerySet[UnfinishedEntries]:
     return UnfinishedEntries.objects.filter(changed_at__lt=before)
+
+
+def _old_personalizations(before: datetime) -> QuerySet[Personalization]:
+    return Personalization.objects.unused().filter(made_at__lt=before)
+
+
+def _clear_personalizations(before: datetime) -> int:
+    with transaction.atomic():
+        # While they are held nothing can begin to use one: those that something began to use before aren't among them.
+        held = list(_old_personalizations(before).select_for_update(of=("self",)).values_list("pk", flat=True))
+        cleared = _old_personalizations(before).filter(pk__in=held).delete()[1]
+        return cleared.get("designs.Personalization", 0)
 
 
 def _old_uploads(before: datetime) -> QuerySet[Upload]:
@@ -38,7 +51,7 @@ def _clear_uploads(before: datetime) -> int:
 
 def register() -> None:
     """Say so."""
-    hold_files("baskets and uploads", _hashes)
+    hold_files("personalizations and uploads", _hashes)
     keep_for_a_while(
         Kept(
             "designs",
@@ -51,6 +64,12 @@ def register() -> None:
             "Entries that were begun and never put in a basket",
             lambda before: _old_unfinished(before).count(),
             lambda before: _old_unfinished(before).delete()[0],
+        ),
+        Kept(
+            "personalizations",
+            "What pieces in baskets were before they were changed, with its pictures",
+            lambda before: _old_personalizations(before).count(),
+            _clear_personalizations,
         ),
         Kept(
             "uploads",

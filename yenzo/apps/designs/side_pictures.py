@@ -9,24 +9,28 @@ from django.templatetags.static import static
 
 from yenzo.apps.designs.options import MIDDLE, picture_address
 from yenzo.core.documents.assets import Assets
+from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import MM_PER_INCH
 from yenzo.core.render.page import side_page
 from yenzo.core.render.png import render_png
 from yenzo.core.render.smaller import smaller
 from yenzo.core.scene.nodes import SideScene
-from yenzo.core.spine import Walked
 
 WIDTH_PX, MOST_HEIGHT_PX = 720, 720
 KEPT_SECONDS = 3600
 
 
-def first_picture(walked: Walked, assets: Assets, width_px: int = WIDTH_PX) -> HttpResponseBase:
-    """Answer with what shows a piece in a list: its first side, else the goods' own picture, else an order slip."""
-    if walked.scene.sides:
-        side = walked.scene.sides[0]
-        shown = screen_picture(f"{side.digest}-{width_px}", lambda: side_picture(side, assets), width_px)
+def list_picture(
+    setup: Setup, digest: str | None, draw: Callable[[], bytes], width_px: int = WIDTH_PX
+) -> HttpResponseBase:
+    """Answer with what shows a piece in a list: its first side (drawn where its digest isn't known here yet).
+
+    Goods without sides are shown by their own picture, or by an order slip.
+    """
+    if digest is not None:
+        shown = screen_picture(f"{digest}-{width_px}", draw, width_px)
         return HttpResponse(shown, content_type="image/webp")
-    picture = walked.setup.offer.picture
+    picture = setup.offer.picture
     return HttpResponseRedirect(picture_address(picture.asset, MIDDLE) if picture else static("slip.svg"))
 
 

@@ -1,16 +1,17 @@
 """Forms and rows of designs come in, entries documents of the core go out."""
 
 import uuid
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 
 from django.http import QueryDict
 
+from yenzo.apps.catalogue.models import Revision
 from yenzo.apps.catalogue.to_core import shop_setup
-from yenzo.apps.designs.models import Design, Upload
+from yenzo.apps.designs.models import Personalization, Upload
 from yenzo.apps.designs.now import context_now
+from yenzo.apps.files.store import StoredAssets
 from yenzo.core.asking.kinds.addresses import countries
 from yenzo.core.asking.kinds.interface import Raw
-from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.axes import variant_at
 from yenzo.core.documents.entries import Address, Entries, Files, files_of
 from yenzo.core.documents.fields import (
@@ -47,6 +48,12 @@ def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
         pieces=_pieces(form.get("pieces", "1")),
         language=language_read(setup, reader()),
     )
+
+
+def entries_of(personalization: Personalization) -> Entries:
+    """Return the entries of a personalization; those of orders of before were not kept."""
+    assert personalization.entries is not None
+    return read_entries(personalization.entries)
 
 
 def _variant(setup: Setup, form: QueryDict) -> str | None:
@@ -123,16 +130,7 @@ def _pieces(sent: str) -> int:
     return min(max(int(digits), 1), 10_000) if digits.isdecimal() and len(digits) < 10 else 1
 
 
-def walk_designs(designs: Sequence[Design], assets: Assets, *, signed_in: bool) -> list[Walked]:
-    """Return what follows from the entries of designs by the revisions that they are pinned to."""
-    setups = [shop_setup(design.revision) for design in designs]
-    context = context_now(setups, signed_in=signed_in)
-    return [
-        walk(setup, read_entries(design.entries), assets, context)
-        for design, setup in zip(designs, setups, strict=True)
-    ]
-
-
-def walk_design(design: Design, assets: Assets, *, signed_in: bool) -> Walked:
-    """Return what follows from one design's entries."""
-    return walk_designs([design], assets, signed_in=signed_in)[0]
+def walk_entries(revision: Revision, entries: Entries, *, signed_in: bool = False) -> Walked:
+    """Return what follows now from entries for a revision."""
+    setup = shop_setup(revision)
+    return walk(setup, entries, StoredAssets(), context_now([setup], signed_in=signed_in))

@@ -6,8 +6,7 @@ class OrdersConfig(AppConfig):
     label = "orders"
 
     def ready(self) -> None:
-        """Say what is kept, and who writes the mails."""
-        from yenzo.apps.orders import keeping, mails
+        """Say who writes the mails."""
+        from yenzo.apps.orders import mails
 
-        keeping.register()
         mails.register()

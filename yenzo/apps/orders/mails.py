@@ -11,10 +11,9 @@ from django.utils.translation import gettext, gettext_noop
 
 from yenzo.apps.accounts.languages import read_in
 from yenzo.apps.accounts.rights import Actor
-from yenzo.apps.designs.side_pictures import side_picture
-from yenzo.apps.files.store import StoredAssets
+from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.orders.models import Order
-from yenzo.apps.orders.showing import ShownPiece
+from yenzo.apps.orders.showing import ShownLine
 from yenzo.apps.outbox.interface import Writer, mails_are_written
 from yenzo.apps.outbox.services.mails import MailWish, want_mail
 from yenzo.gateways.mail.interface import Mail, MailPicture
@@ -77,10 +76,10 @@ def _to_workshop(occasion: str) -> Writer:
 
 
 def _full(order: Order, key: str, occasion: str, subject: str, address: str, *, is_customer: bool) -> Mail:
-    shown = [ShownPiece(piece) for piece in order.pieces.select_related("order", "revision")]
+    shown = [ShownLine(line) for line in order.lines.select_related("order", "revision", "personalization__revision")]
     context = {
         "order": order,
-        "pieces": shown,
+        "lines": shown,
         "occasion": occasion,
         "is_customer": is_customer,
         "address": address,
@@ -91,12 +90,12 @@ def _full(order: Order, key: str, occasion: str, subject: str, address: str, *, 
     return Mail(key, settings.WORKSHOP_MAIL, to, subject, text, tuple(_pictures(shown)))
 
 
-def _pictures(shown: list[ShownPiece]) -> list[MailPicture]:
-    assets = StoredAssets()
+def _pictures(shown: list[ShownLine]) -> list[MailPicture]:
     return [
-        MailPicture(f"{one.piece}-{side.key}.png", side_picture(side, assets))
+        MailPicture(f"{one.line}-{side.key}.png", picture)
         for one in shown
-        for side in one.walked.scene.sides
+        for side in one.recorded.sides
+        if (picture := proof_of(one.line.personalization, side.key))
     ]
 
 

@@ -1,22 +1,23 @@
-"""Pieces as pages, tickets and mails show them: a piece comes in, its pictures, words, files and price go out."""
+"""Lines of orders as pages, tickets and mails show them: a line comes in, its words, files and price go out."""
 
 from dataclasses import dataclass
 from functools import cached_property
 
 from django.utils.translation import gettext, ngettext
 
-from yenzo.apps.catalogue.to_core import shop_setup
 from yenzo.apps.designs.models import Upload
+from yenzo.apps.designs.personalized import read_as_kept
 from yenzo.apps.designs.said import SaidPiece, said_piece
-from yenzo.apps.orders.models import Piece
-from yenzo.apps.orders.to_core import walked_of_piece
+from yenzo.apps.orders.models import Line
 from yenzo.core.asking.words import SaidEntry, say_entries
 from yenzo.core.documents.entries import files_of
 from yenzo.core.documents.fields import DateField
-from yenzo.core.documents.setup import Variant
-from yenzo.core.scene.nodes import AreaScene, PlacedDrawing, PlacedPicture
+from yenzo.core.documents.setup import Setup, Variant
+from yenzo.core.preflight.verdict import Verdict
+from yenzo.core.pricing.quote import Quote, price
+from yenzo.core.record import ArtworkRecord, Recorded, RecordedArea, TextRecord
+from yenzo.core.scene.paints import Paint
 from yenzo.core.speaking import decimal
-from yenzo.core.spine import Walked
 
 
 @dataclass(frozen=True)
@@ -29,95 +30,93 @@ class ReceivedFile:
 
 
 @dataclass(frozen=True)
-class ShownArtwork:
-    """Artwork on the goods: its own size, and what of it shows inside its area, in mm."""
+class ShownText:
+    """A text as a ticket shows it, with its color."""
 
-    artwork: PlacedPicture | PlacedDrawing
-    shown_mm: tuple[float, float]
-
-    @property
-    def is_cropped(self) -> bool:
-        """Whether any of it is cut off by more than anybody could see."""
-        whole = self.artwork.size_mm
-        return any(size - shown > LEAST_CROPPED_MM for size, shown in zip(whole, self.shown_mm, strict=True))
-
-
-LEAST_CROPPED_MM = 0.05
+    made: TextRecord
+    paint: Paint
 
 
 @dataclass(frozen=True)
 class ShownArea:
-    """An imprint area with its side's name and what lands in it."""
+    """An imprint area, by the names of its side and its own, with what is made in it."""
 
-    area: AreaScene
-    side: str
-
-    @property
-    def name(self) -> str:
-        """Side and area as people call them."""
-        return f"{self.side} / {self.area.name}"
-
-    @property
-    def artworks(self) -> tuple[ShownArtwork, ...]:
-        """Its pictures and drawings."""
-        placed: list[PlacedPicture | PlacedDrawing] = [*self.area.pictures, *self.area.drawings]
-        return tuple(ShownArtwork(one, self.area.shown_size(one)) for one in placed)
+    name: str
+    texts: tuple[ShownText, ...]
+    artworks: tuple[ArtworkRecord, ...]
 
 
 @dataclass(frozen=True)
-class ShownPiece:
-    """A piece of an order with all that is shown of it."""
+class ShownLine:
+    """A line of an order with all that is shown of it."""
 
-    piece: Piece
+    line: Line
 
     @cached_property
-    def walked(self) -> Walked:
-        """What follows from its entries."""
-        return walked_of_piece(self.piece, shop_setup(self.piece.revision))
+    def recorded(self) -> Recorded:
+        """What was made of its entries, in the words of who reads."""
+        return read_as_kept(self.line.personalization)
+
+    @property
+    def setup(self) -> Setup:
+        """Its set-up, in the words of who reads."""
+        return self.recorded.setup
+
+    @property
+    def verdict(self) -> Verdict:
+        """What was advised when it was ordered."""
+        return self.recorded.record.verdict
+
+    @cached_property
+    def quote(self) -> Quote:
+        """Its price as ordered; the rows are called as who reads calls them."""
+        recorded = self.recorded
+        worded = price(recorded.setup, recorded.asked, recorded.record.amounts)
+        return Quote.model_validate(self.line.quote).worded_as(worded)
 
     @cached_property
     def said(self) -> SaidPiece:
         """Its texts as they are made, and its other entries."""
-        return said_piece(self.walked)
+        return said_piece(self.recorded)
 
     @property
     def variant(self) -> Variant | None:
         """The variant of the goods."""
-        return self.walked.setup.offer.variant(self.walked.asked.variant)
+        return self.setup.offer.variant(self.recorded.asked.variant)
 
     @property
     def title(self) -> str:
         """The goods, their variant and how many, in the language of who reads."""
-        goods = self.walked.setup.offer.name
+        goods = self.setup.offer.name
         if self.variant:
             goods = gettext("{goods}, {variant}").format(goods=goods, variant=self.variant.name)
-        count = self.walked.asked.pieces
-        said = ngettext("{goods}, {count} piece", "{goods}, {count} pieces", count)
-        return said.format(goods=goods, count=decimal(count))
+        said = ngettext("{goods}, {count} piece", "{goods}, {count} pieces", self.line.quantity)
+        return said.format(goods=goods, count=decimal(self.line.quantity))
 
     @property
     def areas(self) -> tuple[ShownArea, ...]:
         """The areas that anything lands in, in the order of the sides."""
-        return tuple(
-            ShownArea(area, side.name) for side in self.walked.scene.sides for area in side.areas if area.nodes
-        )
+        return tuple(self._shown(area) for area in self.recorded.areas)
+
+    def _shown(self, area: RecordedArea) -> ShownArea:
+        texts = tuple(ShownText(text, self.recorded.paint(text)) for text in area.texts)
+        return ShownArea(area.name, texts, area.artworks)
 
     @cached_property
     def entries(self) -> tuple[SaidEntry, ...]:
         """All its entries in words."""
-        return say_entries(self.walked.setup, self.walked.asked)
+        return say_entries(self.setup, self.recorded.asked)
 
     @property
     def off_goods(self) -> tuple[SaidEntry, ...]:
         """What was entered and lands nowhere, wanted days left out: the workshop goes by it all the same."""
-        landed = {key for area in self.walked.scene.areas for node in area.nodes for key in node.fields}
         wanted = {entry.field for entry in self.wanted}
-        return tuple(entry for entry in self.entries if entry.field not in landed | wanted)
+        return tuple(entry for entry in self.entries if entry.field not in self.recorded.landed | wanted)
 
     @property
     def wanted(self) -> tuple[SaidEntry, ...]:
         """The days that it is wanted by."""
-        fields = (self.walked.setup.field(entry.field) for entry in self.entries)
+        fields = (self.setup.field(entry.field) for entry in self.entries)
         return tuple(
             entry
             for entry, field in zip(self.entries, fields, strict=True)
@@ -127,20 +126,19 @@ class ShownPiece:
     @property
     def received(self) -> tuple[ReceivedFile, ...]:
         """Its files as received, with the field and the areas of each."""
-        return tuple(self._received(upload) for upload in self.piece.uploads.all())
+        return tuple(self._received(upload) for upload in self.line.personalization.uploads.all())
 
     def _received(self, upload: Upload) -> ReceivedFile:
-        walked = self.walked
         fields = [
             key
-            for key, value in walked.asked.values.items()
+            for key, value in self.recorded.asked.values.items()
             if any(file.original == upload.original_id for file in files_of(value))
         ]
         places = [
             area.name
-            for area in self.areas
-            for one in area.artworks
-            if one.artwork.field in fields and one.artwork.asset == upload.prepared_id
+            for area in self.recorded.areas
+            for artwork in area.artworks
+            if artwork.asset == upload.prepared_id and artwork.fields[0] in fields
         ]
-        labels = [field.workshop_name or field.label for key in fields if (field := walked.setup.field(key))]
+        labels = [field.workshop_name or field.label for key in fields if (field := self.setup.field(key))]
         return ReceivedFile(upload, ", ".join(labels), tuple(dict.fromkeys(places)))

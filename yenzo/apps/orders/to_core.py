@@ -1,42 +1,29 @@
-"""Pieces of orders come in, walked values of the core go out. What was asked is never asked again."""
-
-from dataclasses import replace
+"""Lines of orders come in, work for the core goes out. What was asked is never asked again."""
 
 from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.files.store import StoredAssets
-from yenzo.apps.orders.models import Piece
+from yenzo.apps.orders.models import Line
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.entries import files_of
-from yenzo.core.documents.setup import Setup
 from yenzo.core.planning.work import OriginalFile, Work
-from yenzo.core.pricing.quote import Quote
-from yenzo.core.spine import Walked, walk_asked
+from yenzo.core.spine import walk_asked
 
 
-def walked_of_piece(piece: Piece, setup: Setup) -> Walked:
-    """Return what follows from a piece's frozen entries, with the amounts as they were ordered.
-
-    The set-up is its revision's, in the words of who reads: so are the rows of the price.
-    """
-    walked = walk_asked(setup, Asked.model_validate(piece.asked), StoredAssets())
-    return replace(walked, quote=Quote.model_validate(piece.quote).worded_as(walked.quote))
-
-
-def work_of_piece(piece: Piece, pieces_in_order: int) -> Work:
-    """Return a piece as a piece of work, ready to be packed."""
-    walked = walked_of_piece(piece, setup_of_revision(piece.revision))
+def work_of_line(line: Line, lines_in_order: int) -> Work:
+    """Return a line as a piece of work, ready to be packed."""
+    asked = Asked.model_validate(line.personalization.asked)
     originals = tuple(
         OriginalFile(field, file.name, file.original)
-        for field, value in walked.asked.values.items()
+        for field, value in asked.values.items()
         for file in files_of(value)
     )
     return Work(
-        order=str(piece.order.number),
-        piece=piece.number,
-        pieces_in_order=pieces_in_order,
-        revision=piece.revision.sha256,
-        walked=walked,
+        order=str(line.order.number),
+        piece=line.number,
+        pieces_in_order=lines_in_order,
+        revision=line.revision.sha256,
+        walked=walk_asked(setup_of_revision(line.revision), asked, StoredAssets()),
         assets=StoredAssets(),
-        revision_number=piece.revision.number,
+        revision_number=line.revision.number,
         originals=originals,
     )

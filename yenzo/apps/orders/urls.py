@@ -8,9 +8,9 @@ urlpatterns = [
     path("orders/<int:number>/", orders.order_page, name="order"),
     path("orders/<int:number>/cancel/", orders.cancel, name="cancel"),
     path(
-        "orders/<int:number>/<int:piece_number>/<slug:side_key>/picture.png",
-        orders.piece_picture,
-        name="piece_picture",
+        "orders/<int:number>/<int:line_number>/<slug:side_key>/picture.png",
+        orders.line_picture,
+        name="line_picture",
     ),
-    path("orders/<int:number>/<int:piece_number>/uploads/<uuid:upload_id>/", orders.original, name="original"),
+    path("orders/<int:number>/<int:line_number>/uploads/<uuid:upload_id>/", orders.original, name="original"),
 ]

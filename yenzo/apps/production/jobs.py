@@ -27,7 +27,7 @@ def look_after(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get the
     retry=RetryStrategy(max_attempts=MOST_ATTEMPTS, exponential_wait=2),
 )
 def make_pack(context: JobContext, *, pack_id: int) -> None:
-    """Make the pack of a piece and keep it. It has failed when the last attempt has."""
+    """Make the pack of a line and keep it. It has failed when the last attempt has."""
     try:
         make(pack_id)
     except YenzoError as error:

@@ -1,8 +1,7 @@
 """Making a pack: its id comes in, files are made by the core and kept."""
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
-from yenzo.apps.orders.models import Order
-from yenzo.apps.orders.to_core import work_of_piece
+from yenzo.apps.orders.to_core import work_of_line
 from yenzo.apps.production.models import Pack
 from yenzo.apps.production.services.packs import keep_pack, note_progress
 
@@ -12,10 +11,10 @@ def make(pack_id: int) -> None:
     # All that draws files is large: only processes that make packs load it, and all others start sooner.
     from yenzo.core.planning.pack import make_pack
 
-    pack = Pack.objects.select_related("piece__order", "piece__revision").get(pk=pack_id)
-    if pack.state == Pack.State.DONE or pack.piece.order.state == Order.State.CANCELLED:
+    pack = Pack.objects.select_related("line__order", "line__revision", "line__personalization").get(pk=pack_id)
+    if pack.state == Pack.State.DONE or pack.line.order.is_cancelled:
         return
-    work = work_of_piece(pack.piece, pack.piece.order.pieces.count())
+    work = work_of_line(pack.line, pack.line.order.lines.count())
     made = make_pack(work, lambda done, steps: note_progress(SYSTEM_ACTOR, pack_id, done, steps))
     # It was in order when it was ordered. A check that was made stricter since asks; it doesn't stop.
     questioned = " ".join(item.message for item in work.walked.verdict.blocking)

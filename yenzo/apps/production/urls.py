@@ -4,7 +4,7 @@ from yenzo.apps.production.views import packs
 
 app_name = "production"
 urlpatterns = [
-    path("packs/<int:piece_id>/", packs.pack_state, name="pack"),
-    path("packs/<int:piece_id>/again/", packs.make_again, name="make_again"),
-    path("packs/<int:piece_id>/file/", packs.pack_file, name="pack_file"),
+    path("packs/<int:line_id>/", packs.pack_state, name="pack"),
+    path("packs/<int:line_id>/again/", packs.make_again, name="make_again"),
+    path("packs/<int:line_id>/file/", packs.pack_file, name="pack_file"),
 ]

@@ -11,9 +11,10 @@ from django.urls import reverse
 from yenzo.apps.catalogue.models import Product
 from yenzo.apps.catalogue.to_core import shop_setup
 from yenzo.apps.designs.models import Design
+from yenzo.apps.designs.personalized import read_now
 from yenzo.apps.designs.refreshing import turn_of_form
 from yenzo.apps.designs.slip import Slip, build_slip
-from yenzo.apps.designs.to_core import Uploads, as_uuid, entries_of_form, uploads_of_form, walk_design
+from yenzo.apps.designs.to_core import Uploads, as_uuid, entries_of_form, uploads_of_form
 from yenzo.apps.designs.unfinished import is_waiting, with_arrived
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor
 from yenzo.apps.files.store import StoredAssets
@@ -38,7 +39,7 @@ def design_to_change(request: HttpRequest, product: Product) -> Design | None:
     visitor, wanted = known_visitor(request), as_uuid(request.POST.get("design") or request.GET.get("design") or "")
     if visitor is None or wanted is None:
         return None
-    return Design.objects.in_basket_of(visitor).filter(pk=wanted, revision__product=product).first()
+    return Design.objects.in_basket_of(visitor).filter(pk=wanted, personalization__revision__product=product).first()
 
 
 def slip_of_form(
@@ -101,6 +102,6 @@ def product_response(
 
 def _before(request: HttpRequest, product: Product, design: Design | None) -> Any:
     """Return the quote of a design that is pinned to an older revision than the live one."""
-    if design is None or design.revision_id == product.live_id:
+    if design is None or design.revision.pk == product.live_id:
         return None
-    return walk_design(design, StoredAssets(), signed_in=is_signed_in(request)).quote
+    return read_now([design.personalization], signed_in=is_signed_in(request))[0].quote

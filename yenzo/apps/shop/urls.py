@@ -25,7 +25,5 @@ urlpatterns = [
     path("order/<str:token>/", orders.order_page, name="order"),
     path("order/<str:token>/pay/", orders.pay, name="pay"),
     path("order/<str:token>/payment/", orders.payment_state, name="payment"),
-    path(
-        "order/<str:token>/<int:piece_number>/<slug:side_key>/picture.png", orders.piece_picture, name="piece_picture"
-    ),
+    path("order/<str:token>/<int:line_number>/<slug:side_key>/picture.png", orders.line_picture, name="line_picture"),
 ]

@@ -217,6 +217,10 @@ class Setup(Frozen):
         """Return the side with this key, if there is one."""
         return next((side for side in self.sides if side.key == key), None)
 
+    def placement(self, key: str) -> AnyPlacement | None:
+        """Return the placement with this key, if there is one."""
+        return next((placement for placement in self.placements if placement.key == key), None)
+
     def placements_of(self, field_key: str) -> Iterable[AnyPlacement]:
         """Yield the placements that belong to a field's line of the form."""
         return (placement for placement in self.placements if placement.field == field_key)

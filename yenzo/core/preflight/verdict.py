@@ -34,6 +34,11 @@ class Verdict(Frozen):
         return tuple(item for item in self._all if item.code in ADVICE)
 
     @property
+    def says_something(self) -> bool:
+        """Whether there is anything to tell, be it advice only."""
+        return bool(self.problems or self.findings)
+
+    @property
     def blocked(self) -> bool:
         """Whether something must be mended first."""
         return bool(self.blocking)

@@ -1,4 +1,4 @@
-"""A customer's saved entries for one product."""
+"""What a customer keeps of one product: in the basket, or out of it again."""
 
 import uuid
 from typing import Self
@@ -6,7 +6,7 @@ from typing import Self
 from django.db import models
 
 from yenzo.apps.catalogue.models import Revision
-from yenzo.apps.designs.models.uploads import Upload
+from yenzo.apps.designs.models.personalizations import Personalization
 
 
 class DesignQuerySet(models.QuerySet["Design"]):
@@ -14,20 +14,18 @@ class DesignQuerySet(models.QuerySet["Design"]):
         """Return what lies in this visitor's basket, oldest first."""
         return (
             self.filter(visitor=visitor, in_basket=True)
-            .select_related("revision__product__live")
-            .prefetch_related("uploads")
+            .select_related("personalization__revision__product__live")
+            .prefetch_related("personalization__uploads")
             .order_by("created_at")
         )
 
 
 class Design(models.Model):
-    """Entries pinned to the revision that they were made with, and the uploads that they use."""
+    """A visitor's piece as it stands now: a change makes another personalization of it."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     visitor = models.UUIDField(db_index=True)
-    revision = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="+")
-    entries = models.JSONField()
-    uploads = models.ManyToManyField(Upload, related_name="designs")
+    personalization = models.ForeignKey(Personalization, on_delete=models.PROTECT, related_name="designs")
     in_basket = models.BooleanField(default=True)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
@@ -36,6 +34,11 @@ class Design(models.Model):
 
     def __str__(self) -> str:
         return f"{self.revision.name}, {self.id}"
+
+    @property
+    def revision(self) -> Revision:
+        """The revision that it was made with."""
+        return self.personalization.revision
 
     @property
     def product_key(self) -> str:

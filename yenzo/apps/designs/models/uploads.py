@@ -26,8 +26,8 @@ class UploadQuerySet(models.QuerySet["Upload"]):
         return self.filter(state=Upload.State.WAITING)
 
     def unused(self) -> Self:
-        """Return the uploads that neither a design nor an order uses."""
-        return self.filter(designs=None, pieces=None)
+        """Return the uploads that nothing uses that is kept."""
+        return self.filter(personalizations=None)
 
 
 class Upload(models.Model):

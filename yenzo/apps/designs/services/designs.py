@@ -8,8 +8,10 @@ from django.db import transaction
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.catalogue.models import Revision
 from yenzo.apps.designs.models import Design, Upload
+from yenzo.apps.designs.services.personalizations import keep_walked
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import dump_document
+from yenzo.core.spine import Walked
 
 VISITORS = tuple(role for role in ALL_ROLES if role != SYSTEM)
 
@@ -19,32 +21,33 @@ def save_design(
     actor: Actor,  # noqa: ARG001 - a visitor owns the designs, whoever is signed in
     revision: Revision,
     entries: Entries,
+    walked: Walked,
     *,
     visitor: uuid.UUID,
     uploads: list[Upload],
     design_id: uuid.UUID | None = None,
     sent_as: uuid.UUID | None = None,
 ) -> Design:
-    """Put entries in the basket, or change those that lie there already.
+    """Put entries, and what their walk found, in the basket, or in the place of what lies there already.
 
     The same entries, sent twice as the same (`sent_as`), are put there once.
     """
     document = dump_document(entries)
     with transaction.atomic():
+        kept = keep_walked(revision, entries, walked, uploads)
         own = Design.objects.select_for_update().filter(visitor=visitor)
         design = own.filter(pk=design_id, in_basket=True).first() if design_id else None
         if design is None and sent_as:
             content = json.dumps([str(visitor), revision.pk, document], sort_keys=True)
             once = uuid.uuid5(sent_as, content)
-            facts = {"visitor": visitor, "revision": revision, "entries": document}
+            facts = {"visitor": visitor, "personalization": kept}
             design, is_new = own.get_or_create(pk=once, defaults=facts)
-            if not is_new and design.entries != document:
+            if not is_new and design.personalization.entries != document:
                 # It was changed in the basket since: this is another piece.
                 design = None
         design = design or Design(visitor=visitor)
-        design.revision, design.entries, design.in_basket = revision, document, True
+        design.personalization, design.in_basket = kept, True
         design.save()
-        design.uploads.set(uploads)
     return design
 
 

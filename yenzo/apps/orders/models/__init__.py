@@ -1,4 +1,4 @@
-from yenzo.apps.orders.models.orders import Order, OrderEvent, Piece
+from yenzo.apps.orders.models.orders import Line, Order, OrderEvent, Piece
 from yenzo.apps.orders.models.payments import Payment
 
-__all__ = ["Order", "OrderEvent", "Payment", "Piece"]
+__all__ = ["Line", "Order", "OrderEvent", "Payment", "Piece"]

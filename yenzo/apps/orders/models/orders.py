@@ -1,4 +1,4 @@
-"""Orders, their pieces and what happened to them."""
+"""Orders, their lines and pieces, and what happened to them."""
 
 import re
 import secrets
@@ -6,18 +6,18 @@ import uuid
 from typing import ClassVar, Self
 
 from django.db import models
-from django.db.models import Q
-from django.utils.translation import gettext, gettext_lazy
+from django.db.models import Func, Q, Value
+from django.utils.translation import gettext, gettext_lazy, gettext_noop
 
 from yenzo.apps.accounts.addresses import AddressError, mail_identity
-from yenzo.apps.catalogue.models import Revision
-from yenzo.apps.designs.models import Upload
+from yenzo.apps.catalogue.models import Product, Revision
+from yenzo.apps.designs.models import Personalization
 
-# What people call an order counts on from here, so that the first one isn't number 1.
-NUMBERS_BEGIN_AFTER = 2000
 TOKEN_BYTES = 24
-# "2041", or what stands on a ticket: "T-2041-1".
-NUMBER_OR_TICKET = re.compile(r"(T-)?(?P<number>\d{1,9})(-\d+)?", re.ASCII | re.IGNORECASE)
+# "2041", or what stands on a ticket: "T-2041-1", "T-2041-1.7".
+NUMBER_OR_TICKET = re.compile(r"(T-)?(?P<number>\d{1,9})(-\d+(\.\d+)?)?", re.ASCII | re.IGNORECASE)
+# What people call an order: counted by the database, so that no two have the same.
+NEXT_NUMBER = Func(Value("orders_number"), function="nextval", output_field=models.BigIntegerField())
 
 
 def new_token() -> str:
@@ -28,7 +28,7 @@ def new_token() -> str:
 class OrderQuerySet(models.QuerySet["Order"]):
     def for_list(self) -> Self:
         """Return all orders with what the list shows of them, the latest first."""
-        return self.prefetch_related("pieces__revision").order_by("-pk")
+        return self.prefetch_related("lines__revision", "lines__personalization").order_by("-pk")
 
     def of_customer(self, mail: str) -> Self:
         """Return the orders of who proved this mail address."""
@@ -37,33 +37,47 @@ class OrderQuerySet(models.QuerySet["Order"]):
         except AddressError:
             return self.none()
 
-    def numbered(self, number: int) -> Self:
-        """Return the order with the number that people use."""
-        return self.filter(pk=number - NUMBERS_BEGIN_AFTER)
+    def standing(self, standing: str) -> Self:
+        """Return the orders that stand so: waiting, unknown or paid as long as they aren't cancelled."""
+        if standing == Order.State.CANCELLED:
+            return self.filter(state=Order.State.CANCELLED)
+        return self.filter(state=Order.State.PLACED, payment_state=standing)
 
     def matching(self, words: str) -> Self:
         """Return the orders with this number, of this customer or product, or with these words on the goods."""
         found = (
             Q(customer_name__icontains=words)
             | Q(customer_mail__icontains=words)
-            | Q(pieces__search_text__icontains=words)
-            | Q(pieces__revision__name__icontains=words)
+            | Q(lines__search_text__icontains=words)
+            | Q(lines__revision__name__icontains=words)
         )
         named = NUMBER_OR_TICKET.fullmatch(words)
         if named:
-            found |= Q(pk=int(named["number"]) - NUMBERS_BEGIN_AFTER)
+            found |= Q(number=int(named["number"]))
         return self.filter(found).distinct()
 
 
 class Order(models.Model):
     """What a customer ordered. Whoever has its token may see it."""
 
+    class Channel(models.TextChoices):
+        SHOP = "shop", gettext_lazy("Shop")
+
     class State(models.TextChoices):
+        PLACED = "placed", gettext_lazy("Placed")
+        CANCELLED = "cancelled", gettext_lazy("Cancelled")
+
+    class PaymentState(models.TextChoices):
         WAITING = "waiting", gettext_lazy("Waiting for payment")
         UNKNOWN = "unknown", gettext_lazy("Payment unknown")
         PAID = "paid", gettext_lazy("Paid")
-        CANCELLED = "cancelled", gettext_lazy("Cancelled")
+        OWED_BACK = "owed_back", gettext_lazy("To be paid back")
 
+    number = models.BigIntegerField(unique=True, db_default=NEXT_NUMBER, help_text="what people call the order")
+    channel = models.CharField(max_length=20, choices=Channel.choices, default=Channel.SHOP)
+    outside_number = models.CharField(
+        max_length=80, blank=True, help_text="what the order is called where it came from; none of the shop's own"
+    )
     token = models.CharField(max_length=64, unique=True, default=new_token)
     checkout_key = models.UUIDField(unique=True, help_text="one checkout makes one order, however often it is sent")
     visitor = models.UUIDField(default=uuid.uuid4)
@@ -77,7 +91,8 @@ class Order(models.Model):
     language = models.CharField(max_length=20, default="en-gb", help_text="of the customer")
     currency = models.CharField(max_length=3)
     total = models.DecimalField(max_digits=12, decimal_places=3)
-    state = models.CharField(max_length=10, choices=State.choices, default=State.WAITING)
+    state = models.CharField(max_length=10, choices=State.choices, default=State.PLACED)
+    payment_state = models.CharField(max_length=10, choices=PaymentState.choices, default=PaymentState.WAITING)
     spelling_checked_at = models.DateTimeField()
     placed_at = models.DateTimeField(auto_now_add=True)
 
@@ -86,42 +101,74 @@ class Order(models.Model):
     class Meta:
         constraints: ClassVar = [
             models.CheckConstraint(condition=Q(total__gte=0), name="order_total_is_not_negative"),
+            models.UniqueConstraint(
+                fields=["channel", "outside_number"],
+                condition=~Q(outside_number=""),
+                name="order_of_outside_comes_in_once",
+            ),
+            models.CheckConstraint(
+                condition=~Q(payment_state="owed_back") | Q(state="cancelled"), name="only_cancelled_orders_owe"
+            ),
         ]
 
     def __str__(self) -> str:
         return f"Order {self.number}"
 
     @property
-    def number(self) -> int:
-        """What people call the order."""
-        return self.pk + NUMBERS_BEGIN_AFTER
+    def is_cancelled(self) -> bool:
+        """Whether it was cancelled."""
+        return self.state == self.State.CANCELLED
+
+    @property
+    def is_paid(self) -> bool:
+        """Whether it is paid and to be made."""
+        return self.payment_state == self.PaymentState.PAID and not self.is_cancelled
+
+    @property
+    def standing(self) -> str:
+        """How it stands, in one of the words that lists are filtered by."""
+        return self.state if self.is_cancelled else self.payment_state
+
+    @property
+    def standing_words(self) -> str:
+        """How it stands, as people say it."""
+        return str(dict(STANDINGS)[self.standing])
 
     @property
     def is_cancellable(self) -> bool:
         """Whether it can be cancelled: not while a payment is under way."""
-        return self.state in {self.State.WAITING, self.State.PAID}
+        return not self.is_cancelled and self.payment_state != self.PaymentState.UNKNOWN
 
     @property
     def is_payable(self) -> bool:
         """Whether a payment may begin now."""
-        return self.state == self.State.WAITING
+        return not self.is_cancelled and self.payment_state == self.PaymentState.WAITING
 
 
-class Piece(models.Model):
-    """One line of an order: frozen are what was asked, its price, and the revision that it was made with."""
+# What lists are filtered by.
+STANDINGS = (
+    *((key, name) for key, name in Order.PaymentState.choices if key != Order.PaymentState.OWED_BACK),
+    (Order.State.CANCELLED.value, Order.State.CANCELLED.label),
+)
 
-    order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="pieces")
+
+class Line(models.Model):
+    """One line of an order: a personalization as it was ordered, how many of it, and the price of all."""
+
+    order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="lines")
     number = models.PositiveSmallIntegerField()
+    product = models.ForeignKey(Product, on_delete=models.PROTECT, related_name="+")
     revision = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="+")
-    asked = models.JSONField()
+    personalization = models.ForeignKey(Personalization, on_delete=models.PROTECT, related_name="lines")
+    quantity = models.PositiveIntegerField()
     quote = models.JSONField()
     search_text = models.TextField(help_text="the texts that are produced")
-    uploads = models.ManyToManyField(Upload, related_name="pieces")
 
     class Meta:
         ordering: ClassVar = ["number"]
         constraints: ClassVar = [
-            models.UniqueConstraint(fields=["order", "number"], name="piece_number_is_unique_in_its_order"),
+            models.UniqueConstraint(fields=["order", "number"], name="line_number_is_unique_in_its_order"),
+            models.CheckConstraint(condition=Q(quantity__gte=1), name="line_has_pieces"),
         ]
 
     def __str__(self) -> str:
@@ -130,17 +177,45 @@ class Piece(models.Model):
     @property
     def is_in_typed_order(self) -> bool:
         """Whether its text runs both ways and was ordered before such texts were set as they are read."""
-        return bool(self.asked.get("in_typed_order"))
+        return bool((self.personalization.asked or {}).get("in_typed_order"))
+
+
+class Piece(models.Model):
+    """One of the goods of a line, with what is to be on it now: it can be mended, made and spoilt by itself."""
+
+    line = models.ForeignKey(Line, on_delete=models.CASCADE, related_name="pieces")
+    index = models.PositiveIntegerField(help_text="counted from 1 in its line")
+    personalization = models.ForeignKey(Personalization, on_delete=models.PROTECT, related_name="pieces")
+
+    class Meta:
+        ordering: ClassVar = ["line", "index"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["line", "index"], name="piece_index_is_unique_in_its_line"),
+            models.CheckConstraint(condition=Q(index__gte=1), name="pieces_are_counted_from_one"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.line}.{self.index}" if self.line.quantity > 1 else str(self.line)
 
 
 class OrderEvent(models.Model):
-    """Something that happened to an order, and who did it."""
+    """Something that happened to an order: what kind of thing, its facts, when, and who did it."""
+
+    class Kind(models.TextChoices):
+        PLACED = "placed"
+        PAID = "paid"
+        DECLINED = "declined"
+        CANCELLED = "cancelled"
+        CANCELLED_PAID = "cancelled_paid"
+        PACK_READY = "pack_ready"
+        PACK_AGAIN = "pack_again"
+        TYPED_ORDER = "typed_order"
 
     order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="events")
     at = models.DateTimeField(auto_now_add=True)
     who = models.CharField(max_length=120)
-    what = models.CharField(max_length=300, help_text="in English; {names} in it stand for facts")
-    facts = models.JSONField(default=dict)
+    kind = models.CharField(max_length=20, choices=Kind.choices)
+    facts = models.JSONField(default=dict, help_text="what its sentence names")
 
     class Meta:
         ordering: ClassVar = ["at", "pk"]
@@ -151,5 +226,18 @@ class OrderEvent(models.Model):
     @property
     def words(self) -> str:
         """What happened, in the language of who reads."""
-        said = gettext(self.what)
-        return said.format(**self.facts) if self.facts else said
+        return gettext(EVENT_WORDS[self.Kind(self.kind)]).format(**self.facts)
+
+
+EVENT_WORDS = {
+    OrderEvent.Kind.PLACED: gettext_noop("Ordered; the spelling was checked"),
+    OrderEvent.Kind.PAID: gettext_noop("Paid"),
+    OrderEvent.Kind.DECLINED: gettext_noop("The payment was declined; nothing was taken"),
+    OrderEvent.Kind.CANCELLED: gettext_noop("Cancelled"),
+    OrderEvent.Kind.CANCELLED_PAID: gettext_noop("Cancelled; what was paid is paid back"),
+    OrderEvent.Kind.PACK_READY: gettext_noop("Pack {piece} is ready"),
+    OrderEvent.Kind.PACK_AGAIN: gettext_noop("Pack {piece} is tried again"),
+    OrderEvent.Kind.TYPED_ORDER: gettext_noop(
+        "Piece {number}: its text runs in both directions and keeps the order that its customer saw"
+    ),
+}

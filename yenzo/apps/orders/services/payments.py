@@ -5,7 +5,6 @@ from datetime import datetime
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
-from django.utils.translation import gettext_noop
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
@@ -23,9 +22,9 @@ def start_payment(actor: Actor, order_id: int, way: str) -> Payment:  # noqa: AR
     with transaction.atomic():
         order = Order.objects.select_for_update().get(pk=order_id)
         if not order.is_payable:
-            raise OrderError(f"Order {order.number} can't be paid now: {order.get_state_display().lower()}.")
-        order.state = Order.State.UNKNOWN
-        order.save(update_fields=["state"])
+            raise OrderError(f"Order {order.number} can't be paid now: {order.standing_words.lower()}.")
+        order.payment_state = Order.PaymentState.UNKNOWN
+        order.save(update_fields=["payment_state"])
         payment = Payment.objects.create(order=order, way=way)
         wait = {"seconds": settings.SETTLE_AFTER_SECONDS}
         app.configure_task(SETTLING, schedule_in=wait).defer(payment_id=payment.pk)
@@ -51,10 +50,10 @@ def record_outcome(actor: Actor, payment_id: int, outcome: Outcome) -> Order:
         payment.state, payment.ended_at = Payment.State(outcome.value), timezone.now()
         payment.save(update_fields=["state", "ended_at"])
         is_paid = outcome is Outcome.APPROVED
-        order.state = Order.State.PAID if is_paid else Order.State.WAITING
-        order.save(update_fields=["state"])
-        what = gettext_noop("Paid") if is_paid else gettext_noop("The payment was declined; nothing was taken")
-        OrderEvent.objects.create(order=order, who=actor.name, what=what)
+        order.payment_state = Order.PaymentState.PAID if is_paid else Order.PaymentState.WAITING
+        order.save(update_fields=["payment_state"])
+        kind = OrderEvent.Kind.PAID if is_paid else OrderEvent.Kind.DECLINED
+        OrderEvent.objects.create(order=order, who=actor.name, kind=kind)
         if is_paid:
             # What follows from it is a job of its own: whatever fails there, the payment stays recorded.
             app.configure_task("orders.tell_paid").defer(order_id=order.pk)

@@ -11,12 +11,13 @@ from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
-from yenzo.apps.designs.side_pictures import first_picture, side_picture
+from yenzo.apps.designs.personalized import proof_of
+from yenzo.apps.designs.side_pictures import list_picture
 from yenzo.apps.files.downloads import download
-from yenzo.apps.files.store import StoredAssets
-from yenzo.apps.orders.models import Order, Piece
+from yenzo.apps.orders.models import Line, Order
+from yenzo.apps.orders.models.orders import STANDINGS
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
-from yenzo.apps.orders.showing import ShownPiece
+from yenzo.apps.orders.showing import ShownLine
 
 ORDERS_A_PAGE = 40
 
@@ -28,20 +29,20 @@ def order_list(request: HttpRequest) -> HttpResponse:
     orders = Order.objects.for_list()
     if words:
         orders = orders.matching(words)
-    if state in Order.State.values:
-        orders = orders.filter(state=state)
+    if state in dict(STANDINGS):
+        orders = orders.standing(state)
     page = Paginator(orders, ORDERS_A_PAGE).get_page(request.GET.get("page"))
-    context = {"page": page, "words": words, "state": state, "states": Order.State.choices, "section": "orders"}
+    context = {"page": page, "words": words, "state": state, "states": STANDINGS, "section": "orders"}
     return render(request, "orders/orders.html", context)
 
 
 @staff_page(*STAFF)
 def order_page(request: HttpRequest, number: int) -> HttpResponse:
     order = _order(number)
-    pieces = order.pieces.select_related("order", "revision").prefetch_related("uploads")
+    lines = order.lines.select_related("order", "revision", "personalization__revision")
     context = {
         "order": order,
-        "pieces": [ShownPiece(piece) for piece in pieces],
+        "lines": [ShownLine(line) for line in lines.prefetch_related("personalization__uploads")],
         "events": order.events.all(),
         "may_cancel": order.is_cancellable and getattr(request.user, "role", "") in DESK,
         "section": "orders",
@@ -65,30 +66,37 @@ def cancel(request: HttpRequest, number: int) -> HttpResponse:
 @staff_page(*STAFF)
 @require_safe
 @cache_control(private=True, max_age=3600)
-def piece_picture(request: HttpRequest, number: int, piece_number: int, side_key: str) -> HttpResponseBase:  # noqa: ARG001
-    return picture_of_piece(_order(number), piece_number, side_key)
+def line_picture(request: HttpRequest, number: int, line_number: int, side_key: str) -> HttpResponseBase:  # noqa: ARG001
+    return picture_of_line(_order(number), line_number, side_key)
 
 
-def picture_of_piece(order: Order, piece_number: int, side_key: str) -> HttpResponseBase:
-    """Answer with the picture of one side of a piece; the key "first" means what shows it in a list."""
-    piece = get_object_or_404(Piece.objects.select_related("order", "revision"), order=order, number=piece_number)
-    walked = ShownPiece(piece).walked
-    side = walked.scene.side(side_key)
-    if side is None and side_key == "first":
-        return first_picture(walked, StoredAssets())
-    if side is None:
+def picture_of_line(order: Order, line_number: int, side_key: str) -> HttpResponseBase:
+    """Answer with the picture of one side of a line; the key "first" means what shows it in a list."""
+    lines = Line.objects.select_related("order", "revision", "personalization__revision")
+    line = get_object_or_404(lines, order=order, number=line_number)
+    sides = {side.key: side for side in ShownLine(line).recorded.sides}
+    if side_key not in sides and side_key == "first":
+        first = next(iter(sides.values()), None)
+        digest = first.digest if first else None
+        return list_picture(ShownLine(line).setup, digest, lambda: _proof(line, next(iter(sides))))
+    return HttpResponse(_proof(line, side_key), content_type="image/png")
+
+
+def _proof(line: Line, side_key: str) -> bytes:
+    picture = proof_of(line.personalization, side_key)
+    if picture is None:
         raise Http404
-    return HttpResponse(side_picture(side, StoredAssets()), content_type="image/png")
+    return picture
 
 
 @staff_page(*STAFF)
 @require_safe
-def original(request: HttpRequest, number: int, piece_number: int, upload_id: uuid.UUID) -> HttpResponseBase:  # noqa: ARG001
+def original(request: HttpRequest, number: int, line_number: int, upload_id: uuid.UUID) -> HttpResponseBase:  # noqa: ARG001
     """Hand out a customer's file as received, as a download only."""
-    piece = get_object_or_404(Piece, order=_order(number), number=piece_number)
-    upload = get_object_or_404(piece.uploads.select_related("original"), pk=upload_id)
+    line = get_object_or_404(Line.objects.select_related("personalization"), order=_order(number), number=line_number)
+    upload = get_object_or_404(line.personalization.uploads.select_related("original"), pk=upload_id)
     return download(upload.original, upload.name)
 
 
 def _order(number: int) -> Order:
-    return get_object_or_404(Order.objects.numbered(number))
+    return get_object_or_404(Order, number=number)

@@ -1,4 +1,4 @@
-"""Hand-off packs: one a piece, kept as first made."""
+"""Hand-off packs: one a line, kept as first made."""
 
 from typing import ClassVar, Self
 
@@ -6,19 +6,19 @@ from django.db import models
 from django.db.models import Q
 
 from yenzo.apps.files.models import StoredFile
-from yenzo.apps.orders.models import Order, Piece
+from yenzo.apps.orders.models import Line, Order
 
 
 class PackQuerySet(models.QuerySet["Pack"]):
     def under_way(self) -> Self:
         """Return the packs that something is still going to happen to by itself."""
         return self.filter(state__in=(Pack.State.WAITING, Pack.State.MAKING)).exclude(
-            piece__order__state=Order.State.CANCELLED
+            line__order__state=Order.State.CANCELLED
         )
 
 
 class Pack(models.Model):
-    """The pack of a piece, from being wanted to being made."""
+    """The pack of a line, from being wanted to being made."""
 
     class State(models.TextChoices):
         WAITING = "waiting", "Waiting for the worker"
@@ -26,7 +26,7 @@ class Pack(models.Model):
         DONE = "done", "Ready"
         FAILED = "failed", "Could not be made"
 
-    piece = models.OneToOneField(Piece, on_delete=models.PROTECT, related_name="pack")
+    line = models.OneToOneField(Line, on_delete=models.PROTECT, related_name="pack")
     state = models.CharField(max_length=8, choices=State.choices, default=State.WAITING)
     steps_done = models.PositiveSmallIntegerField(default=0)
     steps = models.PositiveSmallIntegerField(default=0)
@@ -47,7 +47,7 @@ class Pack(models.Model):
         ]
 
     def __str__(self) -> str:
-        return f"Pack of {self.piece}"
+        return f"Pack of {self.line}"
 
     @property
     def percent(self) -> int:

@@ -5,7 +5,6 @@ from typing import TYPE_CHECKING, Any
 
 from django.db import transaction
 from django.utils import timezone
-from django.utils.translation import gettext_noop
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import STAFF, SYSTEM, SYSTEM_ACTOR, Actor, service
@@ -27,11 +26,11 @@ def on_order_paid(sender: object, order: Order, **_more: Any) -> None:  # noqa: 
 
 @service(SYSTEM)
 def want_packs(actor: Actor, order_id: int) -> list[Pack]:  # noqa: ARG001
-    """Have the worker make the pack of each piece of an order."""
+    """Have the worker make the pack of each line of an order."""
     packs = []
     with transaction.atomic():
-        for piece in Order.objects.get(pk=order_id).pieces.all():
-            pack, is_new = Pack.objects.get_or_create(piece=piece)
+        for line in Order.objects.get(pk=order_id).lines.all():
+            pack, is_new = Pack.objects.get_or_create(line=line)
             packs.append(pack)
             if is_new:
                 _hand_to_worker(pack)
@@ -42,18 +41,18 @@ def want_packs(actor: Actor, order_id: int) -> list[Pack]:  # noqa: ARG001
 def want_pack_again(actor: Actor, pack_id: int) -> Pack:
     """Try a failed pack once more. One that is made stays as it was made."""
     with transaction.atomic():
-        pack = Pack.objects.select_for_update().select_related("piece__order").get(pk=pack_id)
+        pack = Pack.objects.select_for_update().select_related("line__order").get(pk=pack_id)
         if pack.state == Pack.State.FAILED:
             pack.state, pack.trouble, pack.steps_done = Pack.State.WAITING, "", 0
             pack.save(update_fields=["state", "trouble", "steps_done"])
-            _note(actor, pack, gettext_noop("Pack {piece} is tried again"))
+            _note(actor, pack, OrderEvent.Kind.PACK_AGAIN)
             _hand_to_worker(pack)
     return pack
 
 
-def _note(actor: Actor, pack: Pack, what: str) -> None:
-    facts = {"piece": str(pack.piece)}
-    OrderEvent.objects.create(order=pack.piece.order, who=actor.name, what=what, facts=facts)
+def _note(actor: Actor, pack: Pack, kind: OrderEvent.Kind) -> None:
+    facts = {"piece": str(pack.line)}
+    OrderEvent.objects.create(order=pack.line.order, who=actor.name, kind=kind, facts=facts)
 
 
 @service(SYSTEM)
@@ -69,14 +68,14 @@ def keep_pack(actor: Actor, pack_id: int, made: "core_pack.Pack", *, questioned:
     """Keep a pack that was made, with what today's checks ask of it. The first one stays: that is the past."""
     stored = store_file(made.data)
     with transaction.atomic():
-        pack = Pack.objects.select_for_update(of=("self",)).select_related("piece__order").get(pk=pack_id)
+        pack = Pack.objects.select_for_update(of=("self",)).select_related("line__order").get(pk=pack_id)
         if pack.state == Pack.State.DONE:
             return pack
         pack.state, pack.file, pack.engine = Pack.State.DONE, stored, made.manifest.engine
         pack.made_at, pack.steps_done, pack.trouble = timezone.now(), pack.steps, ""
         pack.questioned = questioned[:500]
         pack.save()
-        _note(actor, pack, gettext_noop("Pack {piece} is ready"))
+        _note(actor, pack, OrderEvent.Kind.PACK_READY)
     return pack
 
 
@@ -100,7 +99,7 @@ def look_after_packs(actor: Actor, before: datetime) -> None:
     waiting = Pack.objects.under_way().filter(wanted_at__lt=before).in_bulk()
     for key in forsaken(MAKING, "pack_id", waiting):
         _hand_to_worker(waiting[int(key)])
-    paid = Order.objects.filter(state=Order.State.PAID, payments__ended_at__lt=before, pieces__pack=None)
+    paid = Order.objects.standing(Order.PaymentState.PAID).filter(payments__ended_at__lt=before, lines__pack=None)
     for order_id in forsaken("orders.tell_paid", "order_id", paid.values_list("pk", flat=True).distinct()):
         want_packs(actor, int(order_id))
 

@@ -12,14 +12,13 @@ from django.views.decorators.http import require_POST, require_safe
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.models import Design
+from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.designs.services.designs import remove_design
-from yenzo.apps.designs.side_pictures import side_picture
-from yenzo.apps.designs.to_core import walk_design
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, signed_in_mail, visitor_of
-from yenzo.apps.files.store import StoredAssets
-from yenzo.apps.orders.services.orders import Checkout, OrderError, basket_digest, place_order
+from yenzo.apps.orders.services.orders import Customer, OrderError
 from yenzo.apps.shop.basket import Basket, basket_of
 from yenzo.apps.shop.forms import CheckoutForm
+from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket
 from yenzo.apps.shop.views.products import TOO_MANY, TOO_OFTEN
 
 REFUSED = 422
@@ -41,11 +40,12 @@ def remove(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
 @cache_control(private=True, max_age=3600)
 def design_picture(request: HttpRequest, design_id: uuid.UUID, side_key: str) -> HttpResponse:
     """Show a side of a design to the visitor whose basket it lies in."""
-    design = get_object_or_404(Design.objects.select_related("revision"), pk=design_id, visitor=known_visitor(request))
-    side = walk_design(design, StoredAssets(), signed_in=is_signed_in(request)).scene.side(side_key)
-    if side is None:
+    own = Design.objects.select_related("personalization__revision")
+    design = get_object_or_404(own, pk=design_id, visitor=known_visitor(request))
+    picture = proof_of(design.personalization, side_key)
+    if picture is None:
         raise Http404
-    return HttpResponse(side_picture(side, StoredAssets()), content_type="image/png")
+    return HttpResponse(picture, content_type="image/png")
 
 
 def checkout(request: HttpRequest) -> HttpResponse:
@@ -64,17 +64,10 @@ def checkout(request: HttpRequest) -> HttpResponse:
         form.add_error(None, gettext(TOO_OFTEN))
         return _checkout_page(request, form, full, status=TOO_MANY)
     given = form.cleaned_data
-    wanted = Checkout(
-        key=given["checkout_key"],
-        visitor=visitor,
-        basket_seen=given["basket_seen"],
-        name=given["name"],
-        mail=given["mail"],
-        address=given["address"],
-        proven_mail=signed_in_mail(request),
-    )
+    customer = Customer(visitor, given["name"], given["mail"], given["address"], signed_in_mail(request))
     try:
-        order = place_order(actor_of(request.user), wanted)
+        wanted = Checkout(given["checkout_key"], customer, given["basket_seen"])
+        order = order_basket(actor_of(request.user), wanted)
     except OrderError as error:
         form.add_error(None, str(error))
         return _checkout_page(request, form, full)

@@ -14,8 +14,8 @@ from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.outside import payment_gateway
 from yenzo.apps.orders.paying import pay_order
 from yenzo.apps.orders.services.orders import OrderError
-from yenzo.apps.orders.showing import ShownPiece
-from yenzo.apps.orders.views.orders import picture_of_piece
+from yenzo.apps.orders.showing import ShownLine
+from yenzo.apps.orders.views.orders import picture_of_line
 from yenzo.apps.shop.views.products import TOO_MANY, TOO_OFTEN
 
 
@@ -48,13 +48,18 @@ def pay(request: HttpRequest, token: str) -> HttpResponse:
 
 @require_safe
 @cache_control(private=True, max_age=3600)
-def piece_picture(request: HttpRequest, token: str, piece_number: int, side_key: str) -> HttpResponseBase:  # noqa: ARG001
-    return picture_of_piece(_order(token), piece_number, side_key)
+def line_picture(request: HttpRequest, token: str, line_number: int, side_key: str) -> HttpResponseBase:  # noqa: ARG001
+    return picture_of_line(_order(token), line_number, side_key)
 
 
 def _page(request: HttpRequest, order: Order, trouble: str = "", status: int = 200) -> HttpResponse:
-    pieces = [ShownPiece(piece) for piece in order.pieces.select_related("order", "revision")]
-    context = {**_payment_context(order), "pieces": pieces, "events": order.events.all(), "trouble": trouble}
+    lines = order.lines.select_related("order", "revision", "personalization__revision")
+    context = {
+        **_payment_context(order),
+        "lines": [ShownLine(line) for line in lines],
+        "events": order.events.all(),
+        "trouble": trouble,
+    }
     return render(request, "shop/order.html", context, status=status)
 
 

@@ -18,9 +18,9 @@ from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
 from yenzo.apps.designs.refreshing import refresh_context
 from yenzo.apps.designs.services.designs import save_design
 from yenzo.apps.designs.services.unfinished import forget_entries, keep_entries
-from yenzo.apps.designs.side_pictures import first_picture
+from yenzo.apps.designs.side_pictures import list_picture, side_picture
 from yenzo.apps.designs.slip import build_slip
-from yenzo.apps.designs.to_core import Uploads, as_uuid, uploads_of_entries
+from yenzo.apps.designs.to_core import Uploads, as_uuid, entries_of, uploads_of_entries
 from yenzo.apps.designs.unfinished import kept_form, receive_sent_files, unfinished_form
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, meet_visitor, visitor_of
 from yenzo.apps.files.store import StoredAssets
@@ -32,7 +32,6 @@ from yenzo.apps.shop.product_slips import (
     slip_of_form,
 )
 from yenzo.core.documents.entries import Entries
-from yenzo.core.documents.reading import read_entries
 from yenzo.core.speaking import reader
 from yenzo.core.spine import sample_entries, walk
 
@@ -61,7 +60,9 @@ def sample_picture(request: HttpRequest, key: str, sha256: str, width_px: int) -
     product = get_object_or_404(Product.objects.select_related("live"), key=key, live__sha256=sha256)
     assert product.live is not None
     setup = setup_of_revision(product.live)
-    return first_picture(walk(setup, sample_entries(setup), StoredAssets()), StoredAssets(), width_px)
+    sides = walk(setup, sample_entries(setup), StoredAssets()).scene.sides
+    digest = sides[0].digest if sides else None
+    return list_picture(setup, digest, lambda: side_picture(sides[0], StoredAssets()), width_px)
 
 
 @require_safe
@@ -77,8 +78,8 @@ def product_page(request: HttpRequest, key: str) -> HttpResponse:
     uploads: Uploads = {}
     entries = Entries()
     if design is not None:
-        entries = read_entries(design.entries)
-        uploads = uploads_of_entries(entries, design.uploads.all())
+        entries = entries_of(design.personalization)
+        uploads = uploads_of_entries(entries, design.personalization.uploads.all())
     assert product.live is not None
     setup = shop_setup(product.live)
     slip = build_slip(setup, entries, StoredAssets(), uploads, signed_in=is_signed_in(request))
@@ -142,6 +143,7 @@ def put_in_basket(request: HttpRequest, key: str) -> HttpResponse:
             actor,
             product.live,
             slip.entries,
+            slip.walked,
             visitor=visitor,
             uploads=[one for own in sent.uploads.values() for one in own],
             design_id=design.pk if design else None,

@@ -1,0 +1,87 @@
+"""A piece is walked when its page is opened, when it is kept, and when its files are made; all else reads."""
+
+import pytest
+
+from tests.apps.conftest import send_mails
+from tests.apps.shop.test_account import FORM, page_of
+from yenzo.apps.designs.models import Personalization, Proof
+from yenzo.apps.files.models import StoredFile
+from yenzo.apps.orders.models import Order
+from yenzo.apps.orders.paying import tell_paid
+from yenzo.apps.production.making import make
+from yenzo.apps.production.models import Pack
+from yenzo.core import spine
+
+
+@pytest.fixture
+def walks(monkeypatch):
+    """Where a scene was composed."""
+    made, compose = [], spine.compose
+
+    def counted(setup, asked, *others):
+        made.append(asked)
+        return compose(setup, asked, *others)
+
+    monkeypatch.setattr(spine, "compose", counted)
+    return made
+
+
+def ordered(client):
+    initial = {name: str(value) for name, value in client.get("/checkout/").context["form"].initial.items()}
+    facts = {"name": "Wilma", "mail": "wilma@post.example", "address": "Berth 14", "checked": "on"}
+    client.post("/checkout/", {**initial, **facts})
+    return Order.objects.latest("pk")
+
+
+def test_piece_is_walked_three_times_from_its_page_to_its_pack(product, client, walks, sign_in):
+    client.get("/goods/board/")
+    client.post("/goods/board/basket/", FORM)
+    assert len(walks) == 2
+    basket = client.get("/basket/")
+    design = basket.context["basket"].lines[0].design
+    assert client.get(f"/basket/{design.pk}/front/picture.png").content.startswith(b"\x89PNG")
+    order = ordered(client)
+    assert "WIND" in page_of(client.get(f"/order/{order.token}/"))
+    assert client.get(f"/order/{order.token}/1/front/picture.png").status_code == 200
+    client.post(f"/order/{order.token}/pay/", {"way": "approves"})
+    tell_paid(order.pk)
+    assert send_mails()[f"{order.number}-paid-customer"].pictures == 1
+    desk = sign_in("desk")
+    assert "WIND" in page_of(desk.get(f"/workshop/orders/{order.number}/"))
+    assert desk.get(f"/workshop/orders/{order.number}/1/first/picture.png").status_code == 200
+    assert len(walks) == 2
+    make(Pack.objects.get().pk)
+    assert Pack.objects.get().state == Pack.State.DONE
+    assert len(walks) == 3
+
+
+def test_what_was_kept_is_read_when_the_day_and_the_stock_are_others(product, client, walks, owner):
+    from yenzo.apps.catalogue.services.stock import count_stock
+
+    client.post("/goods/board/basket/", FORM)
+    count_stock(owner, {"NB-1": 1})
+    assert "96.70" in page_of(client.get("/basket/"))
+    order = ordered(client)
+    assert len(walks) == 1
+    kept = order.lines.get().personalization
+    assert kept.asked["stock"] == {"NB-1": 1}
+    assert kept.entries == Personalization.objects.exclude(pk=kept.pk).get().entries
+    assert kept.proofs.get().file_id == Proof.objects.exclude(personalization=kept).get().file_id
+
+
+def test_picture_that_could_not_be_kept_is_drawn_and_kept_when_somebody_looks(product, client, monkeypatch):
+    from yenzo.apps.designs import personalized
+
+    def full(_data):
+        raise OSError(28, "No space left on device")
+
+    with monkeypatch.context() as patch:
+        patch.setattr(personalized, "store_file", full)
+        assert client.post("/goods/board/basket/", FORM).status_code == 302
+    assert not Proof.objects.exists()
+    design = client.get("/basket/").context["basket"].lines[0].design
+    drawn = client.get(f"/basket/{design.pk}/front/picture.png").content
+    kept = Proof.objects.get()
+    assert StoredFile.objects.get(pk=kept.file_id).size_bytes == len(drawn)
+    assert client.get(f"/basket/{design.pk}/front/picture.png").content == drawn
+    assert client.get(f"/basket/{design.pk}/no-side/picture.png").status_code == 404

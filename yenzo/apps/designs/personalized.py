@@ -1,0 +1,156 @@
+"""Personalizations as they are read: rows come in; what was made, the verdict, the price and pictures go out.
+
+What was kept is read and not worked out again. In a basket the entries are asked once more, as the day, the stock and
+the customer may be others now; the goods are composed anew only if that makes them look otherwise.
+"""
+
+from collections.abc import Sequence
+from contextlib import suppress
+from dataclasses import dataclass, replace
+
+from django.conf import settings
+from django.db import transaction
+
+from yenzo.apps.accounts.languages import read_in
+from yenzo.apps.catalogue.models import Revision
+from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
+from yenzo.apps.designs.models import Personalization, Proof
+from yenzo.apps.designs.now import context_now
+from yenzo.apps.designs.said import SaidPiece, said_piece
+from yenzo.apps.designs.side_pictures import side_picture
+from yenzo.apps.designs.to_core import entries_of
+from yenzo.apps.files.store import StoredAssets, read_stored, store_file
+from yenzo.core.asking.ask import Asked, Context, ask
+from yenzo.core.documents.setup import Setup, Variant
+from yenzo.core.errors import AssetError
+from yenzo.core.preflight.verdict import Verdict
+from yenzo.core.pricing.order import OrderLine, quote_order
+from yenzo.core.pricing.quote import Quote, price
+from yenzo.core.record import Record, Recorded, judged_anew, looks_the_same, record_of
+from yenzo.core.speaking import base_language, reader
+from yenzo.core.spine import Walked, walk_asked
+
+
+@dataclass(frozen=True)
+class Personalized:
+    """A personalization as it is asked now: in the words of who reads, with the verdict and the price of now."""
+
+    personalization: Personalization
+    recorded: Recorded
+    verdict: Verdict
+    quote: Quote
+    looks_as_kept: bool
+
+    @property
+    def revision(self) -> Revision:
+        """The revision that it was made with."""
+        return self.personalization.revision
+
+    @property
+    def setup(self) -> Setup:
+        """Its set-up, in the words of who reads."""
+        return self.recorded.setup
+
+    @property
+    def asked(self) -> Asked:
+        """What is asked now."""
+        return self.recorded.asked
+
+    @property
+    def variant(self) -> Variant | None:
+        """The variant of the goods."""
+        return self.setup.offer.variant(self.asked.variant)
+
+    @property
+    def said(self) -> SaidPiece:
+        """Its texts as they are made, and its other entries."""
+        return said_piece(self.recorded)
+
+
+def read_now(personalizations: Sequence[Personalization], *, signed_in: bool) -> list[Personalized]:
+    """Return personalizations as they are asked now, each with its price alone."""
+    setups = [shop_setup(one.revision) for one in personalizations]
+    context = context_now(setups, signed_in=signed_in)
+    return [_now(one, setup, context) for one, setup in zip(personalizations, setups, strict=True)]
+
+
+def _now(personalization: Personalization, setup: Setup, context: Context) -> Personalized:
+    asked = ask(setup, entries_of(personalization), context)
+    verdict, looks_as_kept = None, False
+    if personalization.record is not None:
+        record = Record.model_validate(personalization.record)
+        looks_as_kept = looks_the_same(asked, _asked_of(personalization, setup))
+        told = record.verdict_in(reader()) if looks_as_kept else None
+        verdict = judged_anew(setup, asked, record, told.findings, StoredAssets()) if told else None
+    if verdict is None:
+        walked = walk_asked(setup, asked, StoredAssets())
+        record, verdict = made_record(personalization.revision, walked), walked.verdict
+    quote = price(setup, asked, record.amounts)
+    return Personalized(personalization, Recorded(setup, asked, record), verdict, quote, looks_as_kept)
+
+
+def quoted_together(pieces: Sequence[Personalized]) -> list[Personalized]:
+    """Return the pieces of one order with their quotes: what is charged once an order stands in one of them only."""
+    quotes = quote_order(
+        OrderLine(str(one.revision.product_id), one.setup, one.asked, one.recorded.record.amounts) for one in pieces
+    )
+    return [replace(one, quote=quote) for one, quote in zip(pieces, quotes, strict=True)]
+
+
+def read_as_kept(personalization: Personalization) -> Recorded:
+    """Return a personalization as it was asked when it was kept. What has no record yet is worked out, and gets one."""
+    setup = shop_setup(personalization.revision)
+    asked = _asked_of(personalization, setup)
+    if personalization.record is None:
+        record = made_record(personalization.revision, walk_asked(setup, asked, StoredAssets()))
+        personalization.record = dump_record(record)
+        Personalization.objects.filter(pk=personalization.pk, record__isnull=True).update(record=personalization.record)
+    return Recorded(setup, asked, Record.model_validate(personalization.record))
+
+
+def _asked_of(personalization: Personalization, setup: Setup) -> Asked:
+    """Return what was asked when it was kept; of what was put in a basket before that was kept, what is asked now."""
+    if personalization.asked is not None:
+        return Asked.model_validate(personalization.asked)
+    return ask(setup, entries_of(personalization), context_now([setup], signed_in=False))
+
+
+def proof_of(personalization: Personalization, side_key: str) -> bytes | None:
+    """Return the picture of a side as it was kept, or None if there is no such side.
+
+    Where none was kept, for there was no room or it is from before, it is drawn, and kept if that can be.
+    """
+    kept = next((one for one in personalization.proofs.all() if one.side == side_key), None)
+    if kept is not None:
+        with suppress(AssetError):
+            return read_stored(kept.file)
+    setup = setup_of_revision(personalization.revision)
+    walked = walk_asked(setup, _asked_of(personalization, setup), StoredAssets())
+    side = walked.scene.side(side_key)
+    if side is None:
+        return None
+    drawn = side_picture(side, StoredAssets())
+    keep_proof(personalization, side_key, drawn)
+    return drawn
+
+
+def keep_proof(personalization: Personalization, side_key: str, drawn: bytes) -> None:
+    """Keep the picture of a side; what can't be kept, for a full disk, is drawn anew when somebody looks."""
+    with suppress(OSError), transaction.atomic():
+        file = store_file(drawn)
+        Proof.objects.get_or_create(personalization=personalization, side=side_key, defaults={"file": file})
+
+
+def made_record(revision: Revision, walked: Walked) -> Record:
+    """Return the record of a walk; what it tells its reader, it tells the workshop in its own language."""
+    others: dict[str, Verdict] = {}
+    own = settings.LANGUAGE_CODE
+    if walked.verdict.says_something and base_language(own) != base_language(reader()):
+        with read_in(own):
+            others[own] = walk_asked(setup_of_revision(revision), walked.asked, StoredAssets()).verdict
+    return record_of(walked, others)
+
+
+def dump_record(record: Record) -> dict[str, object]:
+    """Return a record as JSON values."""
+    return record.model_dump(mode="json", by_alias=True)

@@ -1,0 +1,42 @@
+"""Keeping what a customer wants of a piece and what follows from it, with the pictures as proof."""
+
+from collections.abc import Iterable
+
+from yenzo.apps.catalogue.models import Revision
+from yenzo.apps.designs.models import Personalization, Proof, Upload
+from yenzo.apps.designs.personalized import Personalized, dump_record, keep_proof, made_record
+from yenzo.apps.designs.side_pictures import side_picture
+from yenzo.apps.files.store import StoredAssets
+from yenzo.core.documents.entries import Entries
+from yenzo.core.documents.reading import dump_document
+from yenzo.core.spine import Walked
+
+
+def keep_walked(revision: Revision, entries: Entries, walked: Walked, uploads: Iterable[Upload]) -> Personalization:
+    """Keep entries with what their walk found, and each side's picture. To be called within a transaction."""
+    kept = Personalization.objects.create(
+        revision=revision,
+        entries=dump_document(entries),
+        asked=walked.asked.model_dump(mode="json"),
+        record=dump_record(made_record(revision, walked)),
+    )
+    kept.uploads.set(uploads)
+    for side in walked.scene.sides:
+        keep_proof(kept, side.key, side_picture(side, StoredAssets()))
+    return kept
+
+
+def keep_as_asked(piece: Personalized) -> Personalization:
+    """Keep a piece as it is asked now, unless it is kept so already; with the same proofs if it looks the same."""
+    before = piece.personalization
+    asked = piece.asked.model_dump(mode="json")
+    if before.asked == asked:
+        return before
+    kept = Personalization.objects.create(
+        revision=before.revision, entries=before.entries, asked=asked, record=dump_record(piece.recorded.record)
+    )
+    kept.uploads.set(before.uploads.all())
+    if piece.looks_as_kept:
+        proofs = before.proofs.all()
+        Proof.objects.bulk_create(Proof(personalization=kept, side=one.side, file_id=one.file_id) for one in proofs)
+    return kept
