@@ -21,28 +21,28 @@ from django.urls import reverse  # noqa: E402
 
 from yenzo.apps.accounts.models import Person, Role  # noqa: E402
 from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of  # noqa: E402
-from yenzo.apps.catalogue.models import Product  # noqa: E402
-from yenzo.apps.catalogue.services.drafts import edit_draft  # noqa: E402
-from yenzo.apps.catalogue.services.kits import create_kit, publish_kit, set_kit_scope  # noqa: E402
-from yenzo.apps.catalogue.services.materials import add_font, save_material  # noqa: E402
-from yenzo.apps.catalogue.services.products import (  # noqa: E402
+from yenzo.apps.designs.models import Design, Upload  # noqa: E402
+from yenzo.apps.designs.services.designs import save_design  # noqa: E402
+from yenzo.apps.designs.services.uploads import look_at_upload, receive_upload  # noqa: E402
+from yenzo.apps.designs.to_core import walk_entries  # noqa: E402
+from yenzo.apps.materials.services.materials import add_font, save_material  # noqa: E402
+from yenzo.apps.orders.models import Order  # noqa: E402
+from yenzo.apps.orders.paying import pay_order  # noqa: E402
+from yenzo.apps.orders.services.orders import Customer, cancel_order  # noqa: E402
+from yenzo.apps.production.models import Pack  # noqa: E402
+from yenzo.apps.products.models import Product  # noqa: E402
+from yenzo.apps.products.services.drafts import edit_draft  # noqa: E402
+from yenzo.apps.products.services.kits import create_kit, publish_kit, set_kit_scope  # noqa: E402
+from yenzo.apps.products.services.products import (  # noqa: E402
     add_goods_picture,
     add_made_artwork,
     import_product,
     publish_setup,
 )
-from yenzo.apps.catalogue.services.stock import count_stock  # noqa: E402
-from yenzo.apps.catalogue.to_core import setup_of_revision  # noqa: E402
-from yenzo.apps.designs.models import Design, Upload  # noqa: E402
-from yenzo.apps.designs.services.designs import save_design  # noqa: E402
-from yenzo.apps.designs.services.uploads import look_at_upload, receive_upload  # noqa: E402
-from yenzo.apps.designs.to_core import walk_entries  # noqa: E402
-from yenzo.apps.orders.models import Order  # noqa: E402
-from yenzo.apps.orders.paying import pay_order  # noqa: E402
-from yenzo.apps.orders.services.orders import Customer, cancel_order  # noqa: E402
-from yenzo.apps.production.models import Pack  # noqa: E402
+from yenzo.apps.products.to_core import setup_of_revision  # noqa: E402
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket  # noqa: E402
 from yenzo.apps.shop.services.sign_in import ask_for_link  # noqa: E402
+from yenzo.apps.stock.services.stock import count_stock  # noqa: E402
 from yenzo.core.artwork.facts import Preparation  # noqa: E402
 from yenzo.core.documents.fields import ArtworkField  # noqa: E402
 from yenzo.core.documents.reading import read_entries  # noqa: E402
@@ -234,10 +234,10 @@ def pages(site: str) -> dict[str, str]:
         "product": reverse("shop:product", args=["cedar-nameboard"]),
         "product_heavy": reverse("shop:product", args=["deck-cushion"]),
         "basket": reverse("shop:basket"),
-        "products": reverse("catalogue:products"),
-        "setup": reverse("catalogue:setup", args=["cedar-nameboard"]),
-        "kits": reverse("catalogue:kits"),
-        "materials": reverse("catalogue:materials"),
+        "products": reverse("editor:products"),
+        "setup": reverse("editor:setup", args=["cedar-nameboard"]),
+        "kits": reverse("editor:kits"),
+        "materials": reverse("materials:materials"),
         "orders": reverse("orders:orders"),
         "outbox": reverse("outbox:outbox"),
     }

@@ -10,17 +10,17 @@ from tests.core.conftest import GOODS, PHOTO, TYPEFACES, board
 from yenzo.apps.accounts import limiting
 from yenzo.apps.accounts.models import Person, Role
 from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of
-from yenzo.apps.catalogue.models import Material
-from yenzo.apps.catalogue.services.products import import_product, publish_setup
 from yenzo.apps.designs.jobs import look_at_upload
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.services.designs import save_design
 from yenzo.apps.designs.to_core import walk_entries
 from yenzo.apps.files.store import store_file
+from yenzo.apps.materials.models import Material
 from yenzo.apps.orders.services.orders import Customer
 from yenzo.apps.outbox.models import OutgoingMail
 from yenzo.apps.outbox.outside import mail_gateway
 from yenzo.apps.outbox.services.mails import send_mail
+from yenzo.apps.products.services.products import import_product, publish_setup
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket
 from yenzo.core.documents.reading import read_entries
 

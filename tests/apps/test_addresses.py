@@ -11,7 +11,7 @@ from django.db import connection
 from django.test import Client
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
-from yenzo.apps.catalogue.services.kits import create_kit
+from yenzo.apps.products.services.kits import create_kit
 
 pytestmark = pytest.mark.django_db
 # Sessions may note who is there; all else stays as it was.
@@ -127,7 +127,7 @@ def test_looking_at_any_address_as_owner_changes_nothing(world, sign_in, visitor
 
 def test_service_that_is_asked_for_by_looking_refuses(product, owner):
     from yenzo.apps.accounts.doors import only_looking
-    from yenzo.apps.catalogue.services.products import duplicate_product
+    from yenzo.apps.products.services.products import duplicate_product
 
     token = only_looking.set(True)
     try:

@@ -2,14 +2,14 @@
 
 import pytest
 
-from tests.apps.catalogue.test_races import both
 from tests.apps.conftest import GUEST
-from yenzo.apps.catalogue.models import StockItem
-from yenzo.apps.catalogue.services.drafts import StaleEditError, edit_draft
-from yenzo.apps.catalogue.services.stock import OutOfStockError, take_stock
+from tests.apps.products.test_races import both
 from yenzo.apps.orders.models import Order, Payment
 from yenzo.apps.orders.services.orders import OrderError
 from yenzo.apps.orders.services.payments import start_payment
+from yenzo.apps.products.services.drafts import StaleEditError, edit_draft
+from yenzo.apps.stock.models import StockItem
+from yenzo.apps.stock.services.stock import OutOfStockError, take_stock
 
 pytestmark = pytest.mark.django_db(transaction=True)
 

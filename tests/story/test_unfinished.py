@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 
 from tests.core.conftest import picture_bytes
 from tests.story.conftest import WIDE, bell_at_the_checkout, emblem_page, fill_checkout, settled
-from yenzo.apps.designs.controls import CONTROLS, NOTHING
+from yenzo.apps.slip.controls import CONTROLS, NOTHING
 
 GOODS = sorted(Path("demo/products").iterdir())
 # What is asked of nobody, or is worked out from the rest.

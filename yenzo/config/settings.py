@@ -35,11 +35,17 @@ INSTALLED_APPS = [
     "csp",
     "django_htmx",
     "procrastinate.contrib.django",
+    "yenzo.apps.pages",
     "yenzo.apps.accounts",
     "yenzo.apps.files",
     "yenzo.apps.outbox",
-    "yenzo.apps.catalogue",
+    "yenzo.apps.history",
+    "yenzo.apps.materials",
+    "yenzo.apps.stock",
+    "yenzo.apps.products",
     "yenzo.apps.designs",
+    "yenzo.apps.slip",
+    "yenzo.apps.editor",
     "yenzo.apps.orders",
     "yenzo.apps.shop",
     "yenzo.apps.production",
@@ -51,7 +57,7 @@ MIDDLEWARE = [
     "yenzo.apps.accounts.doors.Doors",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "yenzo.apps.designs.visitors.VisitorCookie",
-    "yenzo.apps.accounts.languages.ReaderLanguage",
+    "yenzo.apps.pages.languages.ReaderLanguage",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
@@ -71,9 +77,9 @@ TEMPLATES = [
                 "django.template.context_processors.request",
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
-                "yenzo.apps.accounts.workshop.workshop_context",
+                "yenzo.apps.pages.workshop.workshop_context",
             ],
-            "builtins": ["django.templatetags.i18n", "yenzo.apps.accounts.templatetags.writing"],
+            "builtins": ["django.templatetags.i18n", "yenzo.apps.pages.templatetags.writing"],
         },
     }
 ]
@@ -150,7 +156,7 @@ SECURE_HSTS_SECONDS = env.int("HSTS_SECONDS", 365 * 24 * 3600) if IS_BEHIND_TLS 
 SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = SECURE_HSTS_SECONDS > 0
 SESSION_COOKIE_SECURE = IS_BEHIND_TLS
 CSRF_COOKIE_SECURE = IS_BEHIND_TLS
-CSRF_FAILURE_VIEW = "yenzo.apps.accounts.views.errors.csrf_failure"
+CSRF_FAILURE_VIEW = "yenzo.apps.pages.views.errors.csrf_failure"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_AGE = 60 * 24 * 3600

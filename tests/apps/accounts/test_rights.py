@@ -45,10 +45,10 @@ def test_service_refuses_just_the_roles_that_are_not_ticked(name, role):
 
 
 STAFF_PAGES = {
-    "catalogue:products": {"owner", "seller"},
-    "catalogue:materials": {"owner", "seller"},
-    "catalogue:new_method": {"owner", "seller"},
-    "catalogue:new_product": {"owner", "seller"},
+    "editor:products": {"owner", "seller"},
+    "materials:materials": {"owner", "seller"},
+    "materials:new_method": {"owner", "seller"},
+    "editor:new_product": {"owner", "seller"},
     "files:files": {"owner"},
     "orders:orders": {"owner", "seller", "desk", "decorator"},
     "outbox:outbox": {"owner", "desk"},
@@ -66,9 +66,9 @@ def test_staff_page_opens_for_its_roles_only(sign_in, page):
 
 def test_product_pages_are_closed_to_desk_and_strangers(sign_in, product):
     addresses = [
-        reverse("catalogue:setup", args=["board"]),
-        reverse("designs:try_out", args=["board"]),
-        reverse("catalogue:scale", args=["board", "front"]),
+        reverse("editor:setup", args=["board"]),
+        reverse("editor:try_out", args=["board"]),
+        reverse("editor:scale", args=["board", "front"]),
     ]
     for address in addresses:
         assert sign_in("seller").get(address).status_code == 200
@@ -76,7 +76,7 @@ def test_product_pages_are_closed_to_desk_and_strangers(sign_in, product):
         assert Client().get(address).status_code == 302
 
 
-@pytest.mark.parametrize(("role", "page"), [("seller", "catalogue:products"), ("desk", "orders:orders")])
+@pytest.mark.parametrize(("role", "page"), [("seller", "editor:products"), ("desk", "orders:orders")])
 def test_front_door_leads_to_where_the_work_begins(sign_in, role, page):
     answer = sign_in(role).get(reverse("accounts:front_door"))
     assert answer.url == reverse(page)

@@ -37,7 +37,7 @@ def test_file_that_nothing_points_to_goes_with_its_bytes_and_all_others_stay(pro
 
 
 def test_draft_and_its_undo_hold_their_pictures(product, owner):
-    from yenzo.apps.catalogue.services.drafts import edit_draft
+    from yenzo.apps.products.services.drafts import edit_draft
 
     picture = old_file(b"a picture, once")
     value = {"asset": picture.pk, "width_px": 10, "height_px": 10}

@@ -11,10 +11,6 @@ from django.test.utils import CaptureQueriesContext
 from tests.apps.conftest import GUEST, send_mails
 from tests.core.conftest import PHOTO
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
-from yenzo.apps.catalogue.models import Revision, StockItem
-from yenzo.apps.catalogue.services.drafts import edit_draft
-from yenzo.apps.catalogue.services.products import publish_setup
-from yenzo.apps.catalogue.services.stock import count_stock
 from yenzo.apps.designs.models import Design, Personalization
 from yenzo.apps.orders.interface import order_paid
 from yenzo.apps.orders.models import Order, Payment
@@ -26,7 +22,12 @@ from yenzo.apps.orders.showing import ShownLine
 from yenzo.apps.production.making import make
 from yenzo.apps.production.models import Pack
 from yenzo.apps.production.services.packs import want_packs
+from yenzo.apps.products.models import Revision
+from yenzo.apps.products.services.drafts import edit_draft
+from yenzo.apps.products.services.products import publish_setup
 from yenzo.apps.shop.services.checkout import basket_digest, order_basket
+from yenzo.apps.stock.models import StockItem
+from yenzo.apps.stock.services.stock import count_stock
 from yenzo.gateways.payment.interface import Outcome, PaymentSilenceError
 
 

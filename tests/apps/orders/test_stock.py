@@ -4,13 +4,13 @@ import pytest
 from django.urls import reverse
 
 from yenzo.apps.accounts.rights import CUSTOMER, Actor
-from yenzo.apps.catalogue.models import StockItem
-from yenzo.apps.catalogue.services.drafts import edit_draft
-from yenzo.apps.catalogue.services.products import publish_setup, rest_products
-from yenzo.apps.catalogue.services.stock import count_stock, take_stock
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
+from yenzo.apps.products.services.drafts import edit_draft
+from yenzo.apps.products.services.products import publish_setup, rest_products
 from yenzo.apps.shop.services.checkout import order_basket
+from yenzo.apps.stock.models import StockItem
+from yenzo.apps.stock.services.stock import count_stock, take_stock
 
 GUEST = Actor(CUSTOMER, "Customer")
 EXTRA = {"key": "rope", "kind": "extra", "label": "Rope", "price": "6.50", "sku": "ROPE"}
@@ -61,7 +61,7 @@ def test_slip_says_what_is_left_and_what_is_sold_out(owner, with_rope, client):
 
 
 def test_stock_is_counted_on_its_page(with_rope, sign_in):
-    seller, page = sign_in("seller"), reverse("catalogue:stock")
+    seller, page = sign_in("seller"), reverse("editor:stock")
     shown = seller.get(page).content.decode()
     assert "Rope, with Board" in shown
     assert "not counted" not in shown
@@ -77,7 +77,7 @@ def test_stock_is_counted_on_its_page(with_rope, sign_in):
 
 
 def test_count_leaves_alone_what_orders_took_meanwhile(owner, with_rope, sign_in):
-    seller, page = sign_in("seller"), reverse("catalogue:stock")
+    seller, page = sign_in("seller"), reverse("editor:stock")
     count_stock(owner, {"ROPE": 5, "NB-1": 5})
     seen = {"initial-left-ROPE": "5", "initial-left-NB-1": "5"}
     take_stock(GUEST, {"ROPE": 1})

@@ -9,7 +9,6 @@ from django.core.files.storage import default_storage
 from tests.apps.conftest import GUEST, on_attempt
 from tests.apps.orders.test_orders import jobs_named, raise_price
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
-from yenzo.apps.catalogue.models import Revision
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.paying import pay_order, tell_paid
@@ -17,6 +16,7 @@ from yenzo.apps.orders.to_core import work_of_line
 from yenzo.apps.production.jobs import MOST_ATTEMPTS, make_pack
 from yenzo.apps.production.models import Pack
 from yenzo.apps.production.services.packs import keep_pack, note_failure, note_progress, want_pack_again
+from yenzo.apps.products.models import Revision
 from yenzo.core.planning import pack as core_pack
 
 

@@ -6,10 +6,10 @@ from django.test import Client
 from django.utils import timezone
 
 from tests.apps.conftest import send_mails
-from yenzo.apps.catalogue.services.drafts import edit_draft
-from yenzo.apps.catalogue.services.kits import attach_kit, create_kit, publish_kit, set_kit_scope
 from yenzo.apps.designs.models import Design
 from yenzo.apps.orders.models import Order
+from yenzo.apps.products.services.drafts import edit_draft
+from yenzo.apps.products.services.kits import attach_kit, create_kit, publish_kit, set_kit_scope
 from yenzo.apps.shop.models import SignInLink
 
 FORM = {"entry-name": "Wind & Whey", "entry-lettering": "quayside", "entry-finish": "gold", "entry-wood": "cedar"}

@@ -2,11 +2,11 @@ import pytest
 from django.test import Client
 
 from tests.apps.conftest import send_mails
-from yenzo.apps.catalogue.services.drafts import edit_draft
-from yenzo.apps.catalogue.services.products import publish_setup
 from yenzo.apps.designs.models import Design
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import cancel_order
+from yenzo.apps.products.services.drafts import edit_draft
+from yenzo.apps.products.services.products import publish_setup
 
 FORM = {"entry-name": "Wind & Whey", "entry-lettering": "quayside", "entry-finish": "gold", "entry-wood": "cedar"}
 GERMAN = {"Board": "Brett", "Wood": "Holz", "Cedar": "Zeder", "Name of the boat": "Name des Bootes"}

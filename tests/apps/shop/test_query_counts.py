@@ -6,7 +6,8 @@ import pytest
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
-from yenzo.apps.catalogue.models import Product, Revision, StockItem
+from yenzo.apps.products.models import Product, Revision
+from yenzo.apps.stock.models import StockItem
 
 
 @pytest.fixture

@@ -56,7 +56,7 @@ def test_piece_is_walked_three_times_from_its_page_to_its_pack(product, client, 
 
 
 def test_what_was_kept_is_read_when_the_day_and_the_stock_are_others(product, client, walks, owner):
-    from yenzo.apps.catalogue.services.stock import count_stock
+    from yenzo.apps.stock.services.stock import count_stock
 
     client.post("/goods/board/basket/", FORM)
     count_stock(owner, {"NB-1": 1})

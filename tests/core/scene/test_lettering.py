@@ -3,8 +3,8 @@
 import pytest
 
 from tests.core.conftest import board, entries
-from yenzo.apps.catalogue.aspects.interface import FormLine
-from yenzo.apps.catalogue.aspects.layout import LayoutAspect
+from yenzo.apps.editor.aspects.interface import FormLine
+from yenzo.apps.editor.aspects.layout import LayoutAspect
 from yenzo.core.documents.edits import OPERATIONS, apply_operations
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError

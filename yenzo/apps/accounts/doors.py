@@ -6,7 +6,7 @@ from contextvars import ContextVar
 
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 
-from yenzo.apps.accounts.views.errors import bad_request
+from yenzo.apps.pages.views.errors import bad_request
 
 # Whether what is done now was asked for by a request that must change nothing (RFC 9110, 9.2.1).
 only_looking: ContextVar[bool] = ContextVar("only_looking", default=False)

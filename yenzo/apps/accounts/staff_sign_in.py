@@ -8,8 +8,8 @@ from django.core.exceptions import ValidationError
 from django.core.signing import BadSignature, TimestampSigner
 from django.http import HttpRequest, HttpResponse
 
-from yenzo.apps.accounts.fields import LineField
 from yenzo.apps.accounts.limiting import client_address, count_once, forget
+from yenzo.apps.pages.fields import LineField
 
 COOKIE, REMEMBERED_SECONDS = "known_device", 365 * 24 * 3600
 MOST_PASSWORD = 200

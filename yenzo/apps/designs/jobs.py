@@ -6,12 +6,12 @@ from django.utils.translation import gettext
 from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 
-from yenzo.apps.accounts.languages import read_in
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.services.uploads import LOOKING, give_up_upload, look_after_uploads
 from yenzo.apps.designs.services.uploads import look_at_upload as look
 from yenzo.apps.outbox.promises import before_now
+from yenzo.apps.pages.languages import read_in
 
 MOST_ATTEMPTS = 3
 

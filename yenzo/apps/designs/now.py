@@ -4,7 +4,7 @@ from collections.abc import Iterable
 
 from django.utils import timezone
 
-from yenzo.apps.catalogue.models import StockItem
+from yenzo.apps.stock.models import StockItem
 from yenzo.core.asking.ask import Context, stock_skus
 from yenzo.core.documents.setup import Setup
 

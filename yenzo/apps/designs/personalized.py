@@ -11,15 +11,15 @@ from dataclasses import dataclass, replace
 from django.conf import settings
 from django.db import transaction
 
-from yenzo.apps.accounts.languages import read_in
-from yenzo.apps.catalogue.models import Revision
-from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
 from yenzo.apps.designs.models import Personalization, Proof
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.designs.said import SaidPiece, said_piece
 from yenzo.apps.designs.side_pictures import side_picture
 from yenzo.apps.designs.to_core import entries_of
 from yenzo.apps.files.store import StoredAssets, read_stored, store_file
+from yenzo.apps.pages.languages import read_in
+from yenzo.apps.products.models import Revision
+from yenzo.apps.products.to_core import setup_of_revision, shop_setup
 from yenzo.core.asking.ask import Asked, Context, ask
 from yenzo.core.documents.setup import Setup, Variant
 from yenzo.core.errors import AssetError

@@ -7,7 +7,7 @@ from django.core.cache import cache, caches
 from django.http import HttpResponse, HttpResponseBase, HttpResponseRedirect
 from django.templatetags.static import static
 
-from yenzo.apps.designs.options import MIDDLE, picture_address
+from yenzo.apps.designs.picture_addresses import MIDDLE, picture_address
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import MM_PER_INCH

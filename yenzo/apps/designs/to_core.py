@@ -5,11 +5,11 @@ from collections.abc import Iterable
 
 from django.http import QueryDict
 
-from yenzo.apps.catalogue.models import Revision
-from yenzo.apps.catalogue.to_core import shop_setup
 from yenzo.apps.designs.models import Personalization, Upload
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.files.store import StoredAssets
+from yenzo.apps.products.models import Revision
+from yenzo.apps.products.to_core import shop_setup
 from yenzo.core.asking.kinds.addresses import countries
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.axes import variant_at

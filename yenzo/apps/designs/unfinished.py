@@ -5,10 +5,10 @@ from collections.abc import Mapping
 
 from django.http import HttpRequest, QueryDict
 
-from yenzo.apps.catalogue.models import Product
 from yenzo.apps.designs.models import Design, UnfinishedEntries, Upload
 from yenzo.apps.designs.receiving import received, refuse_too_often
 from yenzo.apps.designs.to_core import MOST_NAMED, Uploads, as_uuid
+from yenzo.apps.products.models import Product
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.documents.fields import ArtworkField
 from yenzo.core.documents.setup import Setup

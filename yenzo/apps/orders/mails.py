@@ -9,13 +9,13 @@ from django.template.loader import render_to_string
 from django.urls import reverse
 from django.utils.translation import gettext, gettext_noop
 
-from yenzo.apps.accounts.languages import read_in
 from yenzo.apps.accounts.rights import Actor
 from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.showing import ShownLine
 from yenzo.apps.outbox.interface import Writer, mails_are_written
 from yenzo.apps.outbox.services.mails import MailWish, want_mail
+from yenzo.apps.pages.languages import read_in
 from yenzo.gateways.mail.interface import Mail, MailPicture
 
 SUBJECTS = {

@@ -1,8 +1,8 @@
 """Lines of orders come in, work for the core goes out. What was asked is never asked again."""
 
-from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.orders.models import Line
+from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.entries import files_of
 from yenzo.core.planning.work import OriginalFile, Work

@@ -3,7 +3,7 @@
 from django import forms
 from django.utils.translation import gettext_lazy
 
-from yenzo.apps.accounts.fields import LineField, LinesField, MailField
+from yenzo.apps.pages.fields import LineField, LinesField, MailField
 
 CHECK = gettext_lazy("I have checked the spelling of everything that will be made.")
 

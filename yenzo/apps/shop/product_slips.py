@@ -8,16 +8,16 @@ from django.http import HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 
-from yenzo.apps.catalogue.models import Product
-from yenzo.apps.catalogue.to_core import shop_setup
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.personalized import read_now
-from yenzo.apps.designs.refreshing import turn_of_form
-from yenzo.apps.designs.slip import Slip, build_slip
 from yenzo.apps.designs.to_core import Uploads, as_uuid, entries_of_form, uploads_of_form
 from yenzo.apps.designs.unfinished import is_waiting, with_arrived
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor
 from yenzo.apps.files.store import StoredAssets
+from yenzo.apps.products.models import Product
+from yenzo.apps.products.to_core import shop_setup
+from yenzo.apps.slip.refreshing import turn_of_form
+from yenzo.apps.slip.slip import Slip, build_slip
 
 
 @dataclass(frozen=True)

@@ -35,4 +35,4 @@ class SignOut(LogoutView):
 def front_door(request: HttpRequest) -> HttpResponse:
     """Send staff to the page that their work begins on."""
     role = getattr(request.user, "role", "")
-    return redirect("catalogue:products" if role in {Role.OWNER, Role.SELLER} else "orders:orders")
+    return redirect("editor:products" if role in {Role.OWNER, Role.SELLER} else "orders:orders")

@@ -5,8 +5,8 @@ from typing import Self
 
 from django.db import models
 
-from yenzo.apps.catalogue.models import Revision
 from yenzo.apps.designs.models.personalizations import Personalization
+from yenzo.apps.products.models import Revision
 
 
 class DesignQuerySet(models.QuerySet["Design"]):

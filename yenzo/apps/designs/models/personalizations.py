@@ -5,9 +5,9 @@ from typing import ClassVar, Self
 
 from django.db import models
 
-from yenzo.apps.catalogue.models import Revision
 from yenzo.apps.designs.models.uploads import Upload
 from yenzo.apps.files.models import StoredFile
+from yenzo.apps.products.models import Revision
 
 
 class PersonalizationQuerySet(models.QuerySet["Personalization"]):

@@ -4,8 +4,8 @@ from typing import ClassVar
 
 from django.db import models
 
-from yenzo.apps.catalogue.models import Product
 from yenzo.apps.designs.models.designs import Design
+from yenzo.apps.products.models import Product
 
 
 class UnfinishedEntries(models.Model):

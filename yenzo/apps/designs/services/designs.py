@@ -6,9 +6,9 @@ import uuid
 from django.db import transaction
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
-from yenzo.apps.catalogue.models import Revision
 from yenzo.apps.designs.models import Design, Upload
 from yenzo.apps.designs.services.personalizations import keep_walked
+from yenzo.apps.products.models import Revision
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import dump_document
 from yenzo.core.spine import Walked

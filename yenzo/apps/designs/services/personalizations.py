@@ -2,11 +2,11 @@
 
 from collections.abc import Iterable
 
-from yenzo.apps.catalogue.models import Revision
 from yenzo.apps.designs.models import Personalization, Proof, Upload
 from yenzo.apps.designs.personalized import Personalized, dump_record, keep_proof, made_record
 from yenzo.apps.designs.side_pictures import side_picture
 from yenzo.apps.files.store import StoredAssets
+from yenzo.apps.products.models import Revision
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import dump_document
 from yenzo.core.spine import Walked

@@ -3,9 +3,9 @@
 import uuid
 
 from yenzo.apps.accounts.rights import Actor, service
-from yenzo.apps.catalogue.models import Product
 from yenzo.apps.designs.models import Design, UnfinishedEntries
 from yenzo.apps.designs.services.designs import VISITORS
+from yenzo.apps.products.models import Product
 
 
 @service(*VISITORS)

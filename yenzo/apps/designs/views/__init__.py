@@ -1,1 +1,1 @@
-"""Uploads, pictures and the try-out slip."""
+"""Pictures of goods, of uploads and of typefaces."""

@@ -9,14 +9,15 @@ from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_safe
 
 from yenzo.apps.accounts.models import Person
-from yenzo.apps.catalogue.models import Material, Revision
-from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.models import Upload
-from yenzo.apps.designs.options import WIDTHS_PX
+from yenzo.apps.designs.picture_addresses import WIDTHS_PX
 from yenzo.apps.designs.side_pictures import screen_picture
 from yenzo.apps.designs.visitors import known_visitor
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.files.store import StoredAssets, read_stored
+from yenzo.apps.materials.models import Material
+from yenzo.apps.products.models import Revision
+from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.core.render.pictures import mime_type
 from yenzo.core.render.svg import path_data
 from yenzo.core.shapes.booleans import Pen, stroked

@@ -1,6 +1,6 @@
 from django.db import migrations, models
 
-from yenzo.apps.accounts.addresses import AddressError, mail_identity
+from yenzo.apps.pages.addresses import AddressError, mail_identity
 
 
 def identify(apps, schema_editor):

@@ -9,9 +9,9 @@ from django.db import models
 from django.db.models import Func, Q, Value
 from django.utils.translation import gettext, gettext_lazy, gettext_noop
 
-from yenzo.apps.accounts.addresses import AddressError, mail_identity
-from yenzo.apps.catalogue.models import Product, Revision
 from yenzo.apps.designs.models import Personalization
+from yenzo.apps.pages.addresses import AddressError, mail_identity
+from yenzo.apps.products.models import Product, Revision
 
 TOKEN_BYTES = 24
 # "2041", or what stands on a ticket: "T-2041-1", "T-2041-1.7".

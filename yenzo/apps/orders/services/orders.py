@@ -11,15 +11,15 @@ from django.db import transaction
 from django.utils import timezone
 from django.utils.translation import gettext
 
-from yenzo.apps.accounts.addresses import mail_identity
 from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SYSTEM, Actor, service
-from yenzo.apps.catalogue.services.stock import OutOfStockError, return_stock, take_stock
-from yenzo.apps.catalogue.to_core import setup_of_revision
 from yenzo.apps.designs.personalized import Personalized
 from yenzo.apps.designs.services.personalizations import keep_as_asked
 from yenzo.apps.orders.mails import want_order_mails
 from yenzo.apps.orders.models import Line, Order, OrderEvent, Piece
 from yenzo.apps.orders.orderable import obstacles
+from yenzo.apps.pages.addresses import mail_identity
+from yenzo.apps.products.to_core import setup_of_revision
+from yenzo.apps.stock.services.stock import OutOfStockError, return_stock, take_stock
 from yenzo.core.asking.ask import Asked
 from yenzo.core.speaking import reader
 

@@ -8,13 +8,13 @@ from django.db import connection, transaction
 from django.utils import timezone
 from procrastinate.contrib.django import app
 
-from yenzo.apps.accounts.addresses import AddressError, mail_identity
 from yenzo.apps.accounts.models import Role
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.outbox.interface import WRITERS
 from yenzo.apps.outbox.models import OutgoingMail
 from yenzo.apps.outbox.outside import mail_gateway
 from yenzo.apps.outbox.promises import forsaken
+from yenzo.apps.pages.addresses import AddressError, mail_identity
 
 TOO_MANY = "Many mails went to this address within an hour. Somebody may be playing with it: look before you send it."
 SENDING = "outbox.send_mail"

@@ -9,21 +9,19 @@ from django.utils.translation import gettext, gettext_noop
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
 
-from yenzo.apps.accounts.languages import read_in, remember_language, shop_languages
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
-from yenzo.apps.catalogue.listing import ShopCard
-from yenzo.apps.catalogue.models import Product
-from yenzo.apps.catalogue.to_core import setup_of_revision, shop_setup
-from yenzo.apps.designs.refreshing import refresh_context
 from yenzo.apps.designs.services.designs import save_design
 from yenzo.apps.designs.services.unfinished import forget_entries, keep_entries
 from yenzo.apps.designs.side_pictures import list_picture, side_picture
-from yenzo.apps.designs.slip import build_slip
 from yenzo.apps.designs.to_core import Uploads, as_uuid, entries_of, uploads_of_entries
 from yenzo.apps.designs.unfinished import kept_form, receive_sent_files, unfinished_form
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, meet_visitor, visitor_of
 from yenzo.apps.files.store import StoredAssets
+from yenzo.apps.pages.languages import read_in, remember_language, shop_languages
+from yenzo.apps.products.listing import ShopCard
+from yenzo.apps.products.models import Product
+from yenzo.apps.products.to_core import setup_of_revision, shop_setup
 from yenzo.apps.shop.product_slips import (
     design_to_change,
     live_product,
@@ -31,6 +29,8 @@ from yenzo.apps.shop.product_slips import (
     product_response,
     slip_of_form,
 )
+from yenzo.apps.slip.refreshing import refresh_context
+from yenzo.apps.slip.slip import build_slip
 from yenzo.core.documents.entries import Entries
 from yenzo.core.speaking import reader
 from yenzo.core.spine import sample_entries, walk
@@ -97,7 +97,7 @@ def refresh(request: HttpRequest, key: str) -> HttpResponse:
     context = {**refresh_context(slip, request.POST), "tells_missing": is_told}
     if is_told:
         context["blocking"] = list(slip.verdict.blocking)
-    return render(request, "designs/_refresh.html", context)
+    return render(request, "slip/_refresh.html", context)
 
 
 @require_POST

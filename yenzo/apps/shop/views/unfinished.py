@@ -8,10 +8,10 @@ from django.views.decorators.http import require_POST
 
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
-from yenzo.apps.catalogue.to_core import shop_setup
 from yenzo.apps.designs.services.unfinished import forget_entries, keep_entries
 from yenzo.apps.designs.unfinished import kept_form, receive_sent_files
 from yenzo.apps.designs.visitors import known_visitor, visitor_of
+from yenzo.apps.products.to_core import shop_setup
 from yenzo.apps.shop.product_slips import (
     design_to_change,
     live_product,

@@ -1,1 +1,0 @@
-"""Services of the catalogue: one function for each change of state."""

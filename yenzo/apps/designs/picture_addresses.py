@@ -1,0 +1,22 @@
+"""Where pictures are served: of goods, as wide as a screen needs them, and of typefaces."""
+
+from urllib.parse import urlencode
+
+from django.urls import reverse
+
+from yenzo.core.documents.materials import Typeface
+
+# Pictures as screens need them, by how wide they are shown, in pixels.
+SMALL, MIDDLE, LARGE = 240, 480, 960
+WIDTHS_PX = (SMALL, MIDDLE, LARGE)
+
+
+def picture_address(asset: str, width_px: int = LARGE) -> str:
+    """Return where a picture of goods is served, at most this wide."""
+    return reverse("designs:smaller_picture", args=[asset, width_px])
+
+
+def specimen_address(typeface: Typeface) -> str:
+    """Return where a typeface's name is shown set in it."""
+    instance = f"?{urlencode({'instance': typeface.instance})}" if typeface.instance else ""
+    return reverse("designs:specimen", args=[typeface.font]) + instance

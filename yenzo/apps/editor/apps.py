@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class EditorConfig(AppConfig):
+    name = "yenzo.apps.editor"
+    label = "editor"

@@ -1,0 +1,134 @@
+"""Sides of the goods: their pictures, their scale, and entries that their size follows."""
+
+from pathlib import Path
+from typing import Any
+
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_POST
+
+from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.rights import SELLERS, actor_of
+from yenzo.apps.editor.forms import ScaleForm, SidePictureForm
+from yenzo.apps.editor.sizes import SizeByForm
+from yenzo.apps.editor.views.setup import Question, changed, lands_words, setup_answer
+from yenzo.apps.pages.phrases import counted
+from yenzo.apps.products.models import Product
+from yenzo.apps.products.services.drafts import edit_draft
+from yenzo.apps.products.services.products import add_goods_picture
+from yenzo.apps.products.to_core import setup_of_draft
+from yenzo.core.documents.edits import free_key
+from yenzo.core.documents.setup import Side
+from yenzo.core.errors import ArtworkError, DocumentError
+from yenzo.core.measure import plain_number
+
+
+@staff_page(*SELLERS)
+def new_side(request: HttpRequest, key: str) -> HttpResponse:
+    product = get_object_or_404(Product, key=key)
+    form = SidePictureForm(request.POST or None, request.FILES or None)
+    if request.method == "POST" and form.is_valid():
+        name = form.cleaned_data["name"]
+        side_key = free_key(product.draft, ("sides",), name)
+        try:
+            picture = taken_picture(request, form.cleaned_data["picture"])
+            item = {"key": side_key, "name": name, "picture": picture}
+            edit(request, product, [{"do": "add", "path": ["sides"], "item": item}], f"Side {name} added")
+        except (ArtworkError, DocumentError) as error:
+            form.add_error("picture", error.message)
+        else:
+            return redirect("editor:scale", key, side_key)
+    context = {"form": form, "product": product, "section": "products"}
+    return render(request, "editor/new_side.html", context, status=422 if form.is_bound else 200)
+
+
+@staff_page(*SELLERS)
+def mark_scale(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
+    """Mark two points on the picture and say what lies between them."""
+    product = get_object_or_404(Product, key=key)
+    setup = setup_of_draft(product)
+    side = setup.side(side_key)
+    if side is None:
+        raise Http404
+    form = ScaleForm(request.POST or None, initial=_marked(side))
+    if request.method == "POST" and form.is_valid():
+        operation = {"do": "set", "path": ["sides", side_key, "scale"], "value": form.scale()}
+        try:
+            edit(request, product, [operation], f"Scale of {side.name}")
+        except DocumentError as error:
+            form.add_error(None, error.message)
+        else:
+            return redirect("editor:setup", key)
+    return _scale_page(request, product, side, form, SizeByForm(setup, side))
+
+
+@staff_page(*SELLERS)
+@require_POST
+def size_by(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
+    """Say which entries the size of a side follows."""
+    product = get_object_or_404(Product, key=key)
+    setup = setup_of_draft(product)
+    side = setup.side(side_key)
+    if side is None:
+        raise Http404
+    form = SizeByForm(setup, side, request.POST)
+    if form.is_valid():
+        try:
+            edit(request, product, form.operations(side), f"Size of {side.name}")
+        except DocumentError as error:
+            form.add_error(None, error.message)
+        else:
+            return redirect("editor:setup", key)
+    return _scale_page(request, product, side, ScaleForm(initial=_marked(side)), form)
+
+
+def _scale_page(
+    request: HttpRequest, product: Product, side: Side, form: ScaleForm, size_form: SizeByForm
+) -> HttpResponse:
+    context = {"form": form, "size_form": size_form, "product": product, "side": side, "section": "products"}
+    return render(request, "editor/scale.html", context, status=422 if form.is_bound or size_form.is_bound else 200)
+
+
+@staff_page(*SELLERS)
+@require_POST
+def remove_side(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
+    """Remove a side with what is placed on it and its pictures in variants, after asking."""
+    product = get_object_or_404(Product.objects.select_related("live"), key=key)
+    setup = setup_of_draft(product)
+    side = setup.side(side_key)
+    if side is not None and request.POST.get("sure") != "on":
+        goes = f"{counted(len(side.areas), 'imprint area')} would go with it. " if side.areas else ""
+        words = f"Remove the side “{side.name}” and its picture? {goes}{lands_words(setup, side_key)}"
+        return setup_answer(request, product, question=Question(words, request.path, f"Remove {side.name}"))
+    placed = [placement.key for placement in setup.placements if placement.side == side_key]
+    operations: list[dict[str, Any]] = [
+        *({"do": "remove", "path": ["placements"], "key": placement} for placement in placed),
+        *(
+            {"do": "set", "path": ["offer", "variants", variant.key, name, side_key], "value": None}
+            for variant in setup.offer.variants
+            for name in ("pictures", "scales", "areas")
+            if side_key in getattr(variant, name)
+        ),
+        {"do": "remove", "path": ["sides"], "key": side_key},
+    ]
+    return changed(request, key, operations, "Side removed")
+
+
+def _marked(side: Side) -> dict[str, Any]:
+    if side.scale is None:
+        # Away from the edges, where a hand can take hold of them.
+        width, middle = side.picture.width_px, side.picture.height_px // 2
+        return {"start_x": width // 10, "start_y": middle, "end_x": width - width // 10, "end_y": middle}
+    (start_x, start_y), (end_x, end_y) = side.scale.start_px, side.scale.end_px
+    marked = {"start_x": start_x, "start_y": start_y, "end_x": end_x, "end_y": end_y, "length_mm": side.scale.length_mm}
+    return {name: plain_number(value) for name, value in marked.items()}
+
+
+def taken_picture(request: HttpRequest, sent: Any) -> dict[str, Any]:
+    """Keep a picture of goods; return it as documents name it."""
+    return add_goods_picture(actor_of(request.user), Path(sent.temporary_file_path()), sent.name or "picture")
+
+
+def edit(request: HttpRequest, product: Product, operations: list[dict[str, Any]], label: str) -> None:
+    """Change the draft as it is now."""
+    edit_draft(actor_of(request.user), product.pk, operations, seen_version=product.draft_version, label=label)

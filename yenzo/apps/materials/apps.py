@@ -1,0 +1,12 @@
+from django.apps import AppConfig
+
+
+class MaterialsConfig(AppConfig):
+    name = "yenzo.apps.materials"
+    label = "materials"
+
+    def ready(self) -> None:
+        """Say what is kept, and how a change of it is taken back."""
+        from yenzo.apps.materials import keeping
+
+        keeping.register()

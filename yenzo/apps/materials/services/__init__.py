@@ -1,0 +1,1 @@
+"""Services of materials: one function for each change of state."""

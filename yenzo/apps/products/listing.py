@@ -1,0 +1,137 @@
+"""The list of products: rows come in; what each asks, in words, with a picture goes out."""
+
+from collections import Counter
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from django.urls import reverse
+from django.utils.translation import gettext, gettext_noop
+
+from yenzo.apps.materials.to_core import all_materials
+from yenzo.apps.pages.phrases import counted, joined
+from yenzo.apps.products.kits import Kits
+from yenzo.apps.products.models import Product, Revision
+from yenzo.core.documents.fields import UNASKED, HeadingField
+from yenzo.core.documents.reading import read_setup
+from yenzo.core.documents.setup import Setup
+from yenzo.core.speaking import base_language, listed, reader
+
+NOUNS: dict[str, str] = {
+    "line": "text",
+    "paragraph": "paragraph",
+    "choice": "choice",
+    "several": "choice of several",
+    "ready_made": "choice of artwork",
+    "method": "choice of method",
+    "number": "number",
+    "computed": "computed value",
+    "extra": "extra",
+    "date": "day",
+    "email": "mail address",
+    "phone": "telephone number",
+    "link": "link",
+    "address": "address",
+    "note": "note",
+    "fixed_text": "text of our own",
+    "fixed_artwork": "artwork of our own",
+    "heading": "heading",
+    "yes_no": "question",
+    "typeface": "typeface",
+    "color": "color",
+    "artwork": "upload",
+}
+
+PLURALS = {
+    "ready_made": "choices of artwork",
+    "method": "choices of method",
+    "fixed_text": "texts of our own",
+    "fixed_artwork": "artwork of our own",
+    "several": "choices of several",
+    "address": "addresses",
+}
+YOURS: dict[str, str] = {
+    "line": gettext_noop("words"),
+    "paragraph": gettext_noop("words"),
+    "artwork": gettext_noop("picture"),
+    "typeface": gettext_noop("lettering"),
+    "color": gettext_noop("color"),
+}
+# How wide a product's picture is asked for: the smallest there is.
+LISTED_PX = 360
+
+
+@dataclass(frozen=True)
+class ProductRow:
+    """One product as the list shows it."""
+
+    product: Product
+    setup: Setup
+    picture: str
+    asks: str
+    changed: bool
+
+    @property
+    def sample_address(self) -> str:
+        """Where the picture with sample text is, once the product is live."""
+        live = self.product.live
+        return reverse("shop:sample_picture", args=[self.product.key, live.sha256, LISTED_PX]) if live else ""
+
+
+def list_rows(products: Iterable[Product]) -> list[ProductRow]:
+    """Return the rows of the list; the materials are read once for all."""
+    materials, kits = all_materials(), Kits()
+    rows = []
+    for product in products:
+        setup = kits.shown(product, read_setup({**product.draft, "materials": materials}))
+        shown = setup.sides[0].picture if setup.sides else setup.offer.picture
+        picture = shown.asset if shown else ""
+        live = product.live
+        rows.append(ProductRow(product, setup, picture, asks_words(setup), is_changed(product) if live else False))
+    return rows
+
+
+@dataclass(frozen=True)
+class ShopCard:
+    """One product as the shop's list shows it, of its live revision's card."""
+
+    product: Product
+
+    @property
+    def revision(self) -> Revision:
+        """The revision that is live."""
+        assert self.product.live is not None
+        return self.product.live
+
+    @property
+    def name(self) -> str:
+        """What it is called in the language of who reads."""
+        names, language = self.revision.card.get("names", {}), reader()
+        return str(names.get(language) or names.get(base_language(language)) or self.revision.name)
+
+    @property
+    def yours(self) -> str:
+        """What of it is the customer's own, in words."""
+        return yours_words(self.revision.card.get("kinds", ()))
+
+
+def yours_words(kinds: Iterable[str]) -> str:
+    """Return what of a product is the customer's own, in words: "Your words, lettering and picture"."""
+    kinds = set(kinds)
+    named = dict.fromkeys(gettext(noun) for kind, noun in YOURS.items() if kind in kinds)
+    return gettext("Your {things}").format(things=listed(named)) if named else gettext("Made to order")
+
+
+def is_changed(product: Product) -> bool:
+    """Tell whether the draft was edited since it was published."""
+    return product.live is not None and product.draft_version != product.live.from_version
+
+
+def asks_words(setup: Setup) -> str:
+    """Return what a set-up asks, in words: "2 texts, 1 upload, carved"."""
+    counts: Counter[str] = Counter(
+        field.kind for field in setup.fields if not isinstance(field, (HeadingField, *UNASKED))
+    )
+    asked = [counted(counts[kind], noun, PLURALS.get(kind)) for kind, noun in NOUNS.items() if counts[kind]]
+    used = dict.fromkeys(area.method for side in setup.sides for area in side.areas)
+    done = [setup.materials.methods[key].done for key in used if key in setup.materials.methods]
+    return ", ".join([*asked, *([joined(done)] if done else [])]) or "nothing yet"

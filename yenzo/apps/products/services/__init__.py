@@ -1,0 +1,1 @@
+"""Services of products: one function for each change of state."""

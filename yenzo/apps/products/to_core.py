@@ -1,0 +1,45 @@
+"""Rows of products come in, set-ups of the core go out. Compiled revisions are kept: they never change."""
+
+import json
+from typing import Any
+
+from yenzo.apps.materials.to_core import all_materials
+from yenzo.apps.products.linked import with_linked
+from yenzo.apps.products.models import Product, Revision
+from yenzo.core.documents.reading import read_setup
+from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.wording import in_language
+from yenzo.core.keeping import Kept
+from yenzo.core.speaking import reader
+
+# Of the documents: what is compiled from them takes some times as much.
+MOST_DOCUMENT_BYTES = 24_000_000
+
+
+_compiled: Kept[Setup] = Kept(MOST_DOCUMENT_BYTES)
+
+
+def setup_of_revision(revision: Revision) -> Setup:
+    """Return the set-up that a revision holds, kept in the process (bounded by bytes)."""
+
+    def make() -> tuple[Setup, int]:
+        document = Revision.objects.values_list("document", flat=True).get(pk=revision.pk)
+        return read_setup(document), len(json.dumps(document))
+
+    # The hash keeps two databases apart.
+    return _compiled.get((revision.pk, revision.sha256), make)
+
+
+def shop_setup(revision: Revision) -> Setup:
+    """Return the set-up that a revision holds, in the words of who reads."""
+    return in_language(setup_of_revision(revision), reader())
+
+
+def setup_of_draft(product: Product) -> Setup:
+    """Return the draft's set-up with the workshop's materials as they are now; raises DocumentError."""
+    return read_setup(completed(product.draft))
+
+
+def completed(document: dict[str, Any]) -> dict[str, Any]:
+    """Return a draft's document with what it lives on: the workshop's materials, and what linked extras cost now."""
+    return {**with_linked(document), "materials": all_materials()}

@@ -1,0 +1,44 @@
+"""The preview protocol: a slip and what the browser shows come in; the parts that changed go out."""
+
+from django.http import QueryDict
+
+from yenzo.apps.slip.lines import SlipLine
+from yenzo.apps.slip.slip import Slip, SlipSide, Turn
+
+
+def refresh_context(slip: Slip, form: QueryDict) -> dict[str, object]:
+    """Return what the answer needs: sides that differ (the one in view first) and lines that look otherwise."""
+    shown = set(form.get("shown", "").split())
+    in_view = form.get("view", "")
+    sides = [side for side in slip.sides if f"{side.key}:{side.digest}" not in shown]
+    was_asked = set(form.get("asked", "").split())
+    was_told = set(form.get("told", "").split())
+    return {
+        "slip": slip,
+        "changed_sides": sorted(sides, key=lambda side: _order(side, in_view)),
+        "said_lines": [line for line in slip.lines if line.is_asked and _has_words(line, was_told)],
+        "is_another_variant": bool(slip.axes) and form.get("variant") != slip.walked.asked.variant,
+        "changed_lines": [line for line in slip.lines if _has_changed(line, was_asked)],
+    }
+
+
+def _has_changed(line: SlipLine, was_asked: set[str]) -> bool:
+    if line.is_asked:
+        return line.shape not in was_asked
+    return any(shape.partition(":")[0] == line.field.key for shape in was_asked)
+
+
+def _has_words(line: SlipLine, was_told: set[str]) -> bool:
+    """Tell whether something else is said of a line than was, or nothing any more."""
+    if line.says_something:
+        return line.told not in was_told
+    return any(told.partition(":")[0] == line.field.key for told in was_told)
+
+
+def _order(side: SlipSide, in_view: str) -> bool:
+    return side.key != in_view
+
+
+def turn_of_form(form: QueryDict) -> Turn:
+    """Return which page a slip shows, and which one its customer wants to turn to."""
+    return Turn(form.get("page", ""), form.get("go"))

@@ -1,0 +1,302 @@
+"""The slip: a set-up and entries come in; all that the order slip and the goods beside it show goes out."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field, replace
+
+from django.urls import reverse
+
+from yenzo.apps.designs.now import context_now
+from yenzo.apps.designs.picture_addresses import SMALL, picture_address
+from yenzo.apps.designs.to_core import Uploads
+from yenzo.apps.products.made_artwork import own_files
+from yenzo.apps.slip.lines import SlipLine, line_of, told_of
+from yenzo.apps.slip.options import SlipOption
+from yenzo.core.asking.problems import GOODS
+from yenzo.core.documents.assets import Assets
+from yenzo.core.documents.axes import Axis, AxisValue, variant_at
+from yenzo.core.documents.entries import Entries
+from yenzo.core.documents.setup import Setup
+from yenzo.core.preflight.verdict import Verdict
+from yenzo.core.pricing.quote import Quote
+from yenzo.core.render.page import side_page
+from yenzo.core.render.svg import ink_markup
+from yenzo.core.scene.nodes import SideScene
+from yenzo.core.scene.said import said_side
+from yenzo.core.spine import Walked, stand_ins, walk
+
+# A drawing of more points goes to the browser once, as a picture file of its own, and not with every key.
+MOST_DRAWN_POINTS = 1500
+
+
+@dataclass(frozen=True)
+class SlipSide:
+    """One side of the goods with the ink on it; `under` is what shows through its windows, `overlays` what lies
+    on its picture.
+    """
+
+    key: str
+    name: str
+    picture: str
+    small: str
+    said: str
+    width_mm: float
+    height_mm: float
+    digest: str
+    ink: str
+    under: str
+    overlays: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class SlipAxis:
+    """An axis that the goods differ by, with its values."""
+
+    key: str
+    name: str
+    values: tuple[SlipOption, ...]
+
+
+@dataclass(frozen=True)
+class SlipSection:
+    """A section of the slip with its lines; the one that has no key holds what stands before all sections."""
+
+    key: str
+    title: str
+    introduction: str
+    lines: tuple[SlipLine, ...]
+    blocked: bool
+    is_hidden: bool = False
+
+    @property
+    def is_asked(self) -> bool:
+        """Whether anything in it is asked."""
+        return any(line.is_asked for line in self.lines)
+
+    @property
+    def begins_open(self) -> bool:
+        """Whether something in it is needed or wrong, so that it shouldn't begin folded."""
+        return any(line.is_asked and (line.is_needed or line.problems) for line in self.lines)
+
+
+@dataclass(frozen=True)
+class Slip:
+    """Everything that a product page or a try-out shows of one customer's entries; `page` is the section in view."""
+
+    setup: Setup
+    entries: Entries
+    walked: Walked
+    sections: tuple[SlipSection, ...]
+    sides: tuple[SlipSide, ...]
+    variants: tuple[SlipOption, ...]
+    axes: tuple[SlipAxis, ...] = ()
+    page: str = ""
+    uploads: Uploads = field(default_factory=dict)
+
+    @property
+    def lines(self) -> tuple[SlipLine, ...]:
+        """Every line, in the order that it is shown."""
+        return tuple(line for section in self.sections for line in section.lines)
+
+    @property
+    def picture(self) -> str:
+        """Where the goods' own picture is, shown while no side shows them."""
+        picture = self.setup.offer.picture
+        return picture_address(picture.asset) if picture else ""
+
+    @property
+    def pages(self) -> tuple[SlipSection, ...]:
+        """The sections that are shown one after another; none when they are shown together."""
+        is_paged = self.setup.form.shown == "pages"
+        return tuple(section for section in self.sections if section.is_asked) if is_paged else ()
+
+    @property
+    def neighbors(self) -> tuple[str | None, str | None]:
+        """The pages before and after the one in view."""
+        keys = [section.key for section in self.pages]
+        at = keys.index(self.page) if self.page in keys else 0
+        return keys[at - 1] if at else None, keys[at + 1] if at + 1 < len(keys) else None
+
+    @property
+    def hidden(self) -> str:
+        """Names of the sections that are not shown now, separated by spaces."""
+        return " ".join(f"section-{section.key}" for section in self.sections if section.is_hidden)
+
+    @property
+    def quote(self) -> Quote:
+        """The price as it has built up."""
+        return self.walked.quote
+
+    @property
+    def verdict(self) -> Verdict:
+        """What blocks, and what is advice."""
+        return self.walked.verdict
+
+    @property
+    def goods_problems(self) -> tuple[str, ...]:
+        """What is the matter with the goods themselves: too few are left."""
+        return tuple(item.message for item in self.verdict.blocking if item.field == GOODS)
+
+    @property
+    def shown(self) -> str:
+        """The digests of the sides shown, as the next request carries them."""
+        return " ".join(f"{side.key}:{side.digest}" for side in self.sides)
+
+    @property
+    def told(self) -> str:
+        """The lines that something is said of, and what, as the next request carries it."""
+        return " ".join(line.told for line in self.lines if line.says_something)
+
+    @property
+    def asked(self) -> str:
+        """The shapes of the lines that are asked, as the next request carries them."""
+        return " ".join(line.shape for line in self.lines if line.is_asked)
+
+
+@dataclass(frozen=True)
+class Turn:
+    """Which page is in view, and which one is wanted instead."""
+
+    page: str = ""
+    wanted: str | None = None
+
+
+def build_slip(
+    setup: Setup,
+    entries: Entries,
+    assets: Assets,
+    uploads: Uploads,
+    *,
+    pending: Uploads | None = None,
+    signed_in: bool = False,
+    tells_missing: bool = False,
+    keeps_page: bool = False,
+    turn: Turn = Turn(),
+) -> Slip:
+    """Walk the spine once and lay out what shows. What is still empty is told when asked for, or of a page left.
+
+    Where it is told, the first page that has any of it comes into view, unless the page is kept. `pending` are files
+    that are still to be looked at, or were refused.
+    """
+    walked = walk(setup, entries, assets, context_now([setup], signed_in=signed_in))
+    blocking = {item.field for item in walked.verdict.blocking}
+    blocked = {setup_field.section or "" for setup_field in setup.fields if setup_field.key in blocking}
+    stays = _stays(setup, turn, blocked)
+    left = turn.page if stays and turn.wanted is not None else None
+    held_back = {setup_field.key for setup_field in setup.fields if (setup_field.section or "") == left}
+    sections = _sections(setup, walked, entries, uploads, lambda key: tells_missing or key in held_back)
+    page = turn.page if stays else turn.wanted or ""
+    if tells_missing and not keeps_page:
+        page = next((section.key for section in sections if section.blocked), page)
+    keys = [section.key for section in sections if section.is_asked]
+    page = page if page in keys else (keys[0] if keys else "")
+    shown = {page} if setup.form.shown == "pages" else set(keys)
+    sections = tuple(replace(section, is_hidden=section.key not in shown) for section in sections)
+    if pending:
+        sections = tuple(_with_pending(section, pending) for section in sections)
+    return Slip(
+        setup=setup,
+        entries=entries,
+        walked=walked,
+        sections=sections,
+        sides=_sides(walked, uploads, stand_ins(walked, assets)),
+        variants=() if setup.offer.axes else _variants(walked),
+        axes=_axes(walked),
+        page=page,
+        uploads=uploads,
+    )
+
+
+def _stays(setup: Setup, turn: Turn, blocked: set[str]) -> bool:
+    """Tell whether the page in view stays: none other is wanted, or this one must be finished first."""
+    if turn.wanted is None:
+        return True
+    order = ["", *(section.key for section in setup.sections)]
+    if not setup.form.finish_pages or turn.wanted not in order or turn.page not in order:
+        return False
+    before = order[: order.index(turn.wanted)]
+    return any(key in blocked for key in before[order.index(turn.page) :])
+
+
+def _sections(
+    setup: Setup, walked: Walked, entries: Entries, uploads: Uploads, tells_missing: Callable[[str], bool]
+) -> tuple[SlipSection, ...]:
+    told = told_of(walked.verdict, tells_missing)
+    nodes = [node for area in walked.scene.areas for node in area.nodes]
+    blocking = {item.field for item in walked.verdict.blocking}
+    found = []
+    for key, title, introduction in [(None, "", ""), *((s.key, s.title, s.introduction) for s in setup.sections)]:
+        lines = tuple(line_of(one, walked, entries, uploads, told, nodes) for one in setup.fields_of(key))
+        if lines:
+            is_blocked = any(line.field.key in blocking for line in lines)
+            found.append(SlipSection(key or "", title, introduction, lines, is_blocked))
+    return tuple(found)
+
+
+def _with_pending(section: SlipSection, pending: Uploads) -> SlipSection:
+    lines = (replace(line, pending=pending.get(line.field.key, ())) for line in section.lines)
+    return replace(section, lines=tuple(lines))
+
+
+def _sides(walked: Walked, uploads: Uploads, standing: Mapping[str, SideScene]) -> tuple[SlipSide, ...]:
+    addresses = {file.prepared: picture_address(file.prepared) for file in own_files(walked.setup)}
+    addresses |= {
+        one.prepared_id: reverse("designs:upload_picture", args=[one.pk])
+        for sent in uploads.values()
+        for one in sent
+        if one.prepared_id
+    }
+
+    def ink(side: SideScene, *, under: bool) -> str:
+        own = ink_markup(side_page(side, with_goods=False, under=under), addresses.__getitem__, MOST_DRAWN_POINTS)
+        if side.key not in standing:
+            return own
+        sample = side_page(standing[side.key], with_goods=False, under=under)
+        faint = ink_markup(sample, addresses.__getitem__, MOST_DRAWN_POINTS)
+        return f'<g class="stand-in">{faint}</g>{own}'
+
+    return tuple(
+        SlipSide(
+            key=side.key,
+            name=side.name,
+            picture=picture_address(side.picture),
+            small=picture_address(side.picture, SMALL),
+            said=said_side(side),
+            width_mm=side.width_mm,
+            height_mm=side.height_mm,
+            digest=side.digest + (standing[side.key].digest if side.key in standing else ""),
+            ink=ink(side, under=False),
+            under=ink(side, under=True),
+            overlays=tuple(picture_address(asset) for asset in side.overlays),
+        )
+        for side in walked.scene.sides
+    )
+
+
+def _axes(walked: Walked) -> tuple[SlipAxis, ...]:
+    """Return the axes as they look from the variant that is chosen: what another value costs more, and moves."""
+    offer = walked.setup.offer
+    now = offer.variant(walked.asked.variant)
+    if now is None:
+        return ()
+
+    def option(axis: Axis, value: AxisValue) -> SlipOption:
+        wanted = {**now.at, axis.key: value.key}
+        then = variant_at(offer.variants, wanted, now) or now
+        more = then.price_difference - now.price_difference
+        is_chosen = now.at.get(axis.key) == value.key
+        return SlipOption(value.key, value.name, is_chosen, more or None, value.swatch, moves_others=then.at != wanted)
+
+    return tuple(SlipAxis(one.key, one.name, tuple(option(one, value) for value in one.values)) for one in offer.axes)
+
+
+def _variants(walked: Walked) -> tuple[SlipOption, ...]:
+    return tuple(
+        SlipOption(
+            variant.key,
+            variant.name,
+            variant.key == walked.asked.variant,
+            variant.price_difference or None,
+            swatch=variant.swatch,
+        )
+        for variant in walked.setup.offer.variants
+    )

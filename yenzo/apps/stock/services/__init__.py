@@ -1,0 +1,1 @@
+"""Services of stock: one function for each change of state."""
