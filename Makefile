@@ -3,7 +3,7 @@ PORT ?= 8480
 PYTHON := .venv/bin/python
 SHELL := /bin/bash
 
-.PHONY: help setup setup-test demo test template lint bench fuzz chaos lock clean schemas screenshots words
+.PHONY: help setup setup-test demo test template lint bench fuzz chaos lock clean schemas screenshots tables words
 
 help: ## list the targets
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -42,6 +42,9 @@ chaos: setup-test ## let customers order while everything breaks (ARGS="MINUTES 
 
 schemas: setup ## write the published JSON Schemas to docs/schemas
 	@for name in setup entries manifest; do $(PYTHON) -m yenzo.core schema $$name > docs/schemas/$$name.json; done
+
+tables: setup ## draw the tables of the database anew in docs/data.md
+	@$(PYTHON) scripts/tables.py
 
 screenshots: setup-test ## take the pictures of docs/screenshots from a running demo
 	@$(PYTHON) scripts/screenshots.py

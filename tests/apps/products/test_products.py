@@ -3,7 +3,7 @@ import pytest
 from tests.core.artwork import samples
 from tests.core.conftest import board
 from yenzo.apps.materials.services.materials import add_font, save_material
-from yenzo.apps.products.models import RevisionFile
+from yenzo.apps.products.models import Revision, RevisionFile
 from yenzo.apps.products.services.drafts import edit_draft
 from yenzo.apps.products.services.products import add_goods_picture, publish_setup, unready
 from yenzo.apps.products.to_core import setup_of_revision
@@ -110,3 +110,11 @@ def test_area_off_the_goods_is_found_at_each_edge_and_turned_as_it_is(place, is_
     document["sides"][0]["areas"][0] |= place
     faults = unready(read_setup(document))
     assert any("“Panel” reaches beyond the picture of “Front”." in fault for fault in faults) is is_off
+
+
+def test_revision_that_later_rules_would_refuse_stays_readable(product):
+    document = {**product.live.document, "placements": [{**product.live.document["placements"][0], "field": "gone"}]}
+    with pytest.raises(DocumentError, match="gone"):
+        read_setup(document)
+    Revision.objects.filter(pk=product.live_id).update(document=document, sha256="0" * 64)
+    assert setup_of_revision(Revision.objects.get(pk=product.live_id)).placements[0].field == "gone"

@@ -5,7 +5,7 @@ from hypothesis import strategies as st
 from tests.core.conftest import board
 from yenzo.core.documents.axes import Axis, combinations, variant_at
 from yenzo.core.documents.reading import read_setup
-from yenzo.core.documents.setup import Variant
+from yenzo.core.documents.variants import Variant
 from yenzo.core.documents.wording import in_language
 from yenzo.core.errors import DocumentError
 

@@ -21,7 +21,8 @@ from yenzo.apps.pages.languages import read_in
 from yenzo.apps.products.models import Revision
 from yenzo.apps.products.to_core import setup_of_revision, shop_setup
 from yenzo.core.asking.ask import Asked, Context, ask
-from yenzo.core.documents.setup import Setup, Variant
+from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.variants import Variant
 from yenzo.core.errors import AssetError
 from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.order import OrderLine, quote_order

@@ -11,7 +11,8 @@ from yenzo.core.documents.axes import MOST_VARIANTS, Axis, AxisValue, combinatio
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.reading import dump_part
 from yenzo.core.documents.renaming import named_before
-from yenzo.core.documents.setup import Offer, Variant
+from yenzo.core.documents.setup import Offer
+from yenzo.core.documents.variants import Variant
 
 MOST_AXES, MOST_VALUES, MOST_IN_A_NAME = 3, 100, 80
 

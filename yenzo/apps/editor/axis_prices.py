@@ -6,7 +6,8 @@ from typing import Any
 
 from django import forms
 
-from yenzo.core.documents.setup import Offer, Variant
+from yenzo.core.documents.setup import Offer
+from yenzo.core.documents.variants import Variant
 
 NOTHING = Decimal(0)
 

@@ -8,7 +8,8 @@ from django import forms
 from yenzo.apps.editor.forms import NUMBER
 from yenzo.core.documents.areas import Frame
 from yenzo.core.documents.fields import UNITS_MM, ComputedField, NumberField
-from yenzo.core.documents.setup import Setup, Side, SizeBy, Variant
+from yenzo.core.documents.setup import Setup, Side, SizeBy
+from yenzo.core.documents.variants import Variant
 
 FRAME = {"x_mm": "left", "y_mm": "top", "width_mm": "wide", "height_mm": "high"}
 

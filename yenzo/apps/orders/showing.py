@@ -12,7 +12,8 @@ from yenzo.apps.orders.models import Line
 from yenzo.core.asking.words import SaidEntry, say_entries
 from yenzo.core.documents.entries import files_of
 from yenzo.core.documents.fields import DateField
-from yenzo.core.documents.setup import Setup, Variant
+from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.variants import Variant
 from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.quote import Quote, price
 from yenzo.core.record import ArtworkRecord, Recorded, RecordedArea, TextRecord

@@ -6,7 +6,7 @@ from typing import Any
 from yenzo.apps.materials.to_core import all_materials
 from yenzo.apps.products.linked import with_linked
 from yenzo.apps.products.models import Product, Revision
-from yenzo.core.documents.reading import read_setup
+from yenzo.core.documents.reading import read_setup, read_trusted
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import in_language
 from yenzo.core.keeping import Kept
@@ -24,7 +24,7 @@ def setup_of_revision(revision: Revision) -> Setup:
 
     def make() -> tuple[Setup, int]:
         document = Revision.objects.values_list("document", flat=True).get(pk=revision.pk)
-        return read_setup(document), len(json.dumps(document))
+        return read_trusted(document), len(json.dumps(document))
 
     # The hash keeps two databases apart.
     return _compiled.get((revision.pk, revision.sha256), make)

@@ -1,17 +1,12 @@
 """Axes of variants (size, cloth, color): what a customer picks along them comes in, the variant goes out."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable, Mapping
 from itertools import product
-from typing import TYPE_CHECKING
 
 from pydantic import Field
 
 from yenzo.core.documents.values import Frozen, Key, Label, ScreenColor
-
-if TYPE_CHECKING:
-    from yenzo.core.documents.setup import Variant
+from yenzo.core.documents.variants import Variant
 
 MOST_VARIANTS = 200
 

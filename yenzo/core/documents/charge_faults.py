@@ -1,10 +1,7 @@
 """Charges that can't be right: a set-up comes in, sentences that name charge and field go out."""
 
-from __future__ import annotations
-
 from collections.abc import Iterator
 from decimal import Decimal
-from typing import TYPE_CHECKING
 
 from yenzo.core.documents.charges import (
     OF_A_FIELD,
@@ -34,9 +31,7 @@ from yenzo.core.documents.fields import (
     TypefaceField,
 )
 from yenzo.core.documents.named import MEASURED, formula_fault
-
-if TYPE_CHECKING:
-    from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.setup import Setup
 
 
 def charge_name(setup: Setup, charge: AnyCharge) -> str:

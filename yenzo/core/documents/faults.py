@@ -1,10 +1,7 @@
 """What contradicts itself in a set-up: a set-up comes in, sentences that name both ends go out."""
 
-from __future__ import annotations
-
 from collections import Counter
 from collections.abc import Iterable, Iterator
-from typing import TYPE_CHECKING
 
 from yenzo.core.documents.charge_faults import find_charge_faults, find_prices_below_zero
 from yenzo.core.documents.fields import (
@@ -23,10 +20,8 @@ from yenzo.core.documents.fields import (
 from yenzo.core.documents.named import formula_fault
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement, TextPlacement
 from yenzo.core.documents.rule_faults import find_constant_rules, find_rule_faults
+from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import UNDECIDED
-
-if TYPE_CHECKING:
-    from yenzo.core.documents.setup import Setup
 
 
 def find_faults(setup: Setup) -> list[str]:

@@ -2,16 +2,13 @@
 
 from collections.abc import Callable, Iterator, Mapping
 from decimal import Decimal
-from typing import TYPE_CHECKING
 
 from yenzo.core.documents.entries import Address, UploadedFile, files_of
 from yenzo.core.documents.fields import AnyField, ArtworkField, ComputedField, ExtraField, HeadingField, NumberField
 from yenzo.core.documents.rules import Entry, read_number
+from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError
 from yenzo.core.formulas.evaluate import Named, names_in
-
-if TYPE_CHECKING:
-    from yenzo.core.documents.setup import Setup
 
 BASE_PRICE, PIECES = "base_price", "pieces"
 # What a formula of a charge may name beside.
@@ -23,7 +20,7 @@ def name_of(field_key: str) -> str:
     return field_key.replace("-", "_")
 
 
-def known_names(setup: "Setup") -> dict[str, str]:
+def known_names(setup: Setup) -> dict[str, str]:
     """Return what a formula of this set-up may name, and what each is, in words."""
     named = {BASE_PRICE: "the price without extras, with its variant", PIECES: "how many pieces are ordered"}
     properties = {*setup.offer.properties, *(name for one in setup.offer.variants for name in one.properties)}
@@ -35,7 +32,7 @@ def known_names(setup: "Setup") -> dict[str, str]:
     return named
 
 
-def product_names(setup: "Setup", variant_key: str | None, pieces: int) -> dict[str, Named]:
+def product_names(setup: Setup, variant_key: str | None, pieces: int) -> dict[str, Named]:
     """Return the product's own values by name."""
     variant = setup.offer.variant(variant_key)
     price = setup.offer.base_price + (variant.price_difference if variant else 0)
@@ -79,7 +76,7 @@ class Names(Mapping[str, Named]):
         return len(self._fixed) + len(self._fields)
 
 
-def fields_by_name(setup: "Setup") -> dict[str, AnyField]:
+def fields_by_name(setup: Setup) -> dict[str, AnyField]:
     """Return the fields that a formula may name."""
     return {name_of(field.key): field for field in setup.fields if not isinstance(field, HeadingField)}
 
@@ -92,7 +89,7 @@ def readable_names(formula: str) -> tuple[str, ...]:
         return ()
 
 
-def formula_fault(setup: "Setup", formula: str, *also: str) -> str | None:
+def formula_fault(setup: Setup, formula: str, *also: str) -> str | None:
     """Return what is the matter with a formula, in words: it can't be read, or names what isn't there."""
     try:
         names = names_in(formula)

@@ -7,16 +7,30 @@ from typing import Any, TypeVar
 from pydantic import BaseModel, ValidationError
 
 from yenzo.core.documents.entries import Entries
+from yenzo.core.documents.faults import find_faults
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import DocumentError
 
 Model = TypeVar("Model", bound=BaseModel)
 MOST_FAULTS_NAMED = 5
+SETUP = "set-up document"
 
 
 def read_setup(data: bytes | str | dict[str, Any]) -> Setup:
-    """Read a set-up document; raises DocumentError."""
-    return _read(Setup, data, "set-up document")
+    """Read a set-up document; raises DocumentError, also for one that contradicts itself."""
+    setup = read_trusted(data)
+    faults = find_faults(setup)
+    if faults:
+        raise DocumentError("faulty", SETUP, f"The {SETUP} can't be used. {' '.join(faults)}")
+    return setup
+
+
+def read_trusted(data: bytes | str | dict[str, Any]) -> Setup:
+    """Read a set-up that was looked at before, as a revision was when it was published; raises DocumentError.
+
+    So what was right then stays readable, whatever else is asked of documents since.
+    """
+    return _read(Setup, data, SETUP)
 
 
 def read_entries(data: bytes | str | dict[str, Any]) -> Entries:
@@ -54,6 +68,8 @@ def explain(error: ValidationError) -> str:
 
 def in_words(error: DocumentError, document: dict[str, Any]) -> str:
     """Return why a document can't be used as its seller would say it, its parts by the names that they were given."""
+    if error.code == "faulty":
+        return error.message.removeprefix(f"The {SETUP} can't be used. ")
     cause = error.__cause__
     if not isinstance(cause, ValidationError):
         return error.message

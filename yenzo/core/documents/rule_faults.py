@@ -3,7 +3,6 @@
 from collections.abc import Iterator
 from datetime import date, timedelta
 from itertools import combinations, product
-from typing import TYPE_CHECKING
 
 from yenzo.core.documents.edits import Path
 from yenzo.core.documents.fields import (
@@ -35,9 +34,7 @@ from yenzo.core.documents.rules import (
     holds,
     read_number,
 )
-
-if TYPE_CHECKING:
-    from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.setup import Setup
 
 # Beyond this many combinations nobody waits for an answer.
 MOST_TRIED = 4000
@@ -49,7 +46,7 @@ PRODUCT_ITSELF = {VARIANT: "the variant", CATEGORY: "the category", SKU: "the SK
 SIGNED_IN_NAME = "the customer's sign-in"
 
 
-def find_rule_faults(setup: "Setup") -> Iterator[str]:
+def find_rule_faults(setup: Setup) -> Iterator[str]:
     """Yield a sentence for each rule that looks at what isn't there or can't be, or waits for itself."""
     by_key = {field.key: field for field in setup.fields}
     for _, rule, what in rules_of(setup):
@@ -72,13 +69,13 @@ def find_rule_faults(setup: "Setup") -> Iterator[str]:
     yield from _circles(setup)
 
 
-def find_constant_rules(setup: "Setup") -> Iterator[str]:
+def find_constant_rules(setup: Setup) -> Iterator[str]:
     """Yield a sentence for each rule that never or always holds."""
     for _, rule, what in rules_of(setup):
         yield from _constant(rule, what, setup)
 
 
-def subject_name(setup: "Setup", subject: str) -> str:
+def subject_name(setup: Setup, subject: str) -> str:
     """Return what a rule looks at, as it is called in sentences."""
     field = setup.field(subject)
     if subject == SIGNED_IN:
@@ -89,7 +86,7 @@ def subject_name(setup: "Setup", subject: str) -> str:
     return PRODUCT_ITSELF.get(subject) or (field.label if field else subject)
 
 
-def rules_of(setup: "Setup") -> Iterator[tuple[Path, Rule, str]]:
+def rules_of(setup: Setup) -> Iterator[tuple[Path, Rule, str]]:
     """Yield every rule: its path in the document, the rule, and in words what comes of it where it holds."""
     for section in setup.sections:
         if section.ask_when:
@@ -109,7 +106,7 @@ def rules_of(setup: "Setup") -> Iterator[tuple[Path, Rule, str]]:
             yield ("placements", placement.key, "when"), placement.when, f"A placement in “{placement.area}” lands"
 
 
-def _impossible_product(setup: "Setup", condition: Condition, what: str) -> Iterator[str]:
+def _impossible_product(setup: Setup, condition: Condition, what: str) -> Iterator[str]:
     if condition.test not in {"is", "is_not", "one_of"} or isinstance(condition.value, bool):
         yield f"{what} when {PRODUCT_ITSELF[condition.field]} matches; compare it by is, is not or one of."
     elif condition.field == VARIANT:
@@ -118,7 +115,7 @@ def _impossible_product(setup: "Setup", condition: Condition, what: str) -> Iter
                 yield f"{what} when the variant matches, but there is no variant “{one}”."
 
 
-def _impossible_axis(setup: "Setup", condition: Condition, what: str) -> Iterator[str]:
+def _impossible_axis(setup: Setup, condition: Condition, what: str) -> Iterator[str]:
     key = condition.field.removeprefix(AXIS)
     axis = setup.offer.axis(key)
     if axis is None:
@@ -173,7 +170,7 @@ def _offered(field: AnyField) -> tuple[str, ...] | None:
     return field.colors or None if isinstance(field, ColorField) else None
 
 
-def _constant(rule: Rule, what: str, setup: "Setup") -> Iterator[str]:
+def _constant(rule: Rule, what: str, setup: Setup) -> Iterator[str]:
     """Yield a sentence for a rule that comes out the same whatever is entered."""
     keys = list(dict.fromkeys(condition.field for condition in rule.all_conditions))
     if CATEGORY in keys or SKU in keys:
@@ -195,7 +192,7 @@ def _constant(rule: Rule, what: str, setup: "Setup") -> Iterator[str]:
     yield f"{what} {how} {names}. Please change the rule or take it away."
 
 
-def _domain(setup: "Setup", key: str, conditions: list[Condition]) -> list[Entry]:
+def _domain(setup: Setup, key: str, conditions: list[Condition]) -> list[Entry]:
     """Return entries that stand for all there can be, as far as the conditions can tell them apart."""
     if key == VARIANT:
         return [variant.key for variant in setup.offer.variants]
@@ -231,7 +228,7 @@ def _near(value: str) -> Iterator[str]:
     yield from ((day - ONE_DAY).isoformat(), (day + ONE_DAY).isoformat())
 
 
-def _circles(setup: "Setup") -> Iterator[str]:
+def _circles(setup: Setup) -> Iterator[str]:
     waits = {field.key: _waits_for(setup, field) for field in setup.fields}
     done: set[str] = set()
 
@@ -250,7 +247,7 @@ def _circles(setup: "Setup") -> Iterator[str]:
         yield from visit(key, ())
 
 
-def _waits_for(setup: "Setup", field: AnyField) -> list[str]:
+def _waits_for(setup: Setup, field: AnyField) -> list[str]:
     """Return what must be decided before the entry of a field is."""
     section = setup.section(field.section)
     rules = [field.ask_when, section.ask_when if section else None]

@@ -1,17 +1,15 @@
 """The set-up document `yenzo-setup/1`: everything a seller sets up for one product."""
 
-import math
 from collections.abc import Iterable, Mapping
 from decimal import Decimal
 from functools import lru_cache
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
-from yenzo.core.documents.areas import Area, Frame
+from yenzo.core.documents.areas import Area
 from yenzo.core.documents.axes import Axis
 from yenzo.core.documents.charges import AnyCharge
-from yenzo.core.documents.faults import find_faults
 from yenzo.core.documents.fields import AnyField, OptionsField
 from yenzo.core.documents.materials import Materials
 from yenzo.core.documents.placements import AnyPlacement
@@ -24,34 +22,10 @@ from yenzo.core.documents.values import (
     Length,
     Money,
     Picture,
-    ScreenColor,
     Text,
     Words,
 )
-
-Properties = dict[
-    Annotated[str, Field(pattern=r"^[a-z][a-z0-9_]{0,39}$")],
-    Annotated[Decimal, Field(max_digits=15, decimal_places=6, allow_inf_nan=False)],
-]
-
-
-class Scale(Frozen):
-    """What the seller marked: two points on the picture (pixels) and what lies between them (mm)."""
-
-    start_px: tuple[float, float]
-    end_px: tuple[float, float]
-    length_mm: Length
-
-    @model_validator(mode="after")
-    def _apart(self) -> Self:
-        if math.dist(self.start_px, self.end_px) < 1:
-            raise ValueError("the two points of the scale lie on each other; mark two points that are apart")
-        return self
-
-    @property
-    def px_per_mm(self) -> float:
-        """Pixels of the picture to a millimetre of the goods."""
-        return math.dist(self.start_px, self.end_px) / self.length_mm
+from yenzo.core.documents.variants import Properties, Scale, Variant
 
 
 class SizeBy(Frozen):
@@ -81,21 +55,6 @@ class Side(Frozen):
     def area(self, key: str) -> Area | None:
         """Return the imprint area with this key, if the side has it."""
         return next((area for area in self.areas if area.key == key), None)
-
-
-class Variant(Frozen):
-    """A size, material or color of the goods, with its price difference, its own pictures, scale and areas."""
-
-    key: Key
-    name: Label
-    sku: Text = Field(default="", description="what its stock is counted by")
-    swatch: ScreenColor | None = None
-    at: dict[Key, Key] = Field(default={}, description="by axis: at which of its values it stands")
-    price_difference: Money = Field(default="0", validate_default=True)
-    pictures: dict[Key, Picture] = {}
-    scales: dict[Key, Scale] = Field(default={}, description="by side: what its pictures show, in place of the side's")
-    areas: dict[Key, dict[Key, Frame]] = Field(default={}, description="by side and area: where it lies otherwise")
-    properties: Properties = Field(default={}, description="in place of the product's own")
 
 
 class Offer(Frozen):
@@ -181,13 +140,6 @@ class Setup(Frozen):
     wording: dict[Language, dict[Words, Words]] = Field(
         default={}, description="by language (BCP 47): what customers read, by the words that it translates"
     )
-
-    @model_validator(mode="after")
-    def _consistent(self) -> Self:
-        faults = find_faults(self)
-        if faults:
-            raise ValueError(" ".join(faults))
-        return self
 
     def field(self, key: str) -> AnyField | None:
         """Return the field with this key, if there is one."""

@@ -26,9 +26,10 @@ from yenzo.core.documents.fields import (
     TypedField,
 )
 from yenzo.core.documents.materials import Method, PaletteColor, WordList
-from yenzo.core.documents.setup import Offer, Section, Setup, Side, Variant
+from yenzo.core.documents.setup import Offer, Section, Setup, Side
 from yenzo.core.documents.used import used_materials
 from yenzo.core.documents.values import Frozen
+from yenzo.core.documents.variants import Variant
 from yenzo.core.speaking import base_language
 
 Translate = Callable[[str], str]

@@ -10,7 +10,8 @@ from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.fields import UNITS_MM, ComputedField, NumberField
 from yenzo.core.documents.rules import read_number
-from yenzo.core.documents.setup import Setup, Side, SizeBy, Variant
+from yenzo.core.documents.setup import Setup, Side, SizeBy
+from yenzo.core.documents.variants import Variant
 
 # Beyond these, what was entered is a slip of the pen; its own bounds tell.
 LEAST_FACTOR, MOST_FACTOR = 0.05, 20.0

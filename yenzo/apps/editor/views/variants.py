@@ -18,7 +18,8 @@ from yenzo.apps.editor.views.sides import edit, taken_picture
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.to_core import setup_of_draft
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.setup import Setup, Variant
+from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.variants import Variant
 from yenzo.core.errors import ArtworkError, DocumentError
 
 
