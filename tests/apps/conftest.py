@@ -18,7 +18,7 @@ from yenzo.apps.files.store import store_file
 from yenzo.apps.materials.models import Material
 from yenzo.apps.orders.services.orders import Customer
 from yenzo.apps.outbox.models import OutgoingMail
-from yenzo.apps.outbox.outside import mail_gateway
+from yenzo.apps.outbox.posting import kept_outbox
 from yenzo.apps.outbox.services.mails import send_mail
 from yenzo.apps.products.services.products import import_product, publish_setup
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket
@@ -161,7 +161,7 @@ def send_mails():
     for waiting in OutgoingMail.objects.filter(state="waiting").order_by("pk"):
         send_mail(SYSTEM_ACTOR, waiting.pk)
     sent = OutgoingMail.objects.filter(state="sent").order_by("pk")
-    return {mail.key: mail_gateway().read(mail.key) for mail in sent}
+    return {mail.key: kept_outbox().read(mail.key) for mail in sent}
 
 
 @pytest.fixture(autouse=True)
@@ -182,7 +182,7 @@ def _own_files(settings, worker_id):
 def post(settings, tmp_path_factory):
     """A post of each test's own."""
     folder = tmp_path_factory.mktemp("post")
-    settings.MAIL_GATEWAY = {**settings.MAIL_GATEWAY, "OPTIONS": {"folder": folder}}
+    settings.EMAIL_BACKEND, settings.OUTBOX_FOLDER = "yenzo.gateways.mail.outbox.OutboxFolder", folder
     return folder
 
 

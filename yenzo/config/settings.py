@@ -182,10 +182,13 @@ PAYMENT_GATEWAY = {
         },
     ),
 }
-MAIL_GATEWAY = {
-    "BACKEND": env.str("MAIL_BACKEND", "yenzo.gateways.mail.outbox.OutboxFolder"),
-    "OPTIONS": env.json("MAIL_OPTIONS", {"folder": FILES_ROOT / "outbox"}),
-}
+# Django's own name for the post: django.core.mail.backends.smtp.EmailBackend sends by EMAIL_HOST and the others.
+EMAIL_BACKEND = env.str("EMAIL_BACKEND", "yenzo.gateways.mail.outbox.OutboxFolder")
+EMAIL_HOST, EMAIL_PORT = env.str("EMAIL_HOST", "localhost"), env.int("EMAIL_PORT", 25)
+EMAIL_HOST_USER, EMAIL_HOST_PASSWORD = env.str("EMAIL_HOST_USER", ""), env.str("EMAIL_HOST_PASSWORD", "")
+EMAIL_USE_TLS, EMAIL_USE_SSL = env.bool("EMAIL_USE_TLS", False), env.bool("EMAIL_USE_SSL", False)
+EMAIL_TIMEOUT = env.int("EMAIL_TIMEOUT", 20)
+OUTBOX_FOLDER = FILES_ROOT / "outbox"
 # How many proxies of our own stand before the web processes: that many parts of X-Forwarded-For are believed.
 TRUSTED_PROXIES = env.int("TRUSTED_PROXIES", 0)
 # What one address may do, each counted for all processes but the previews. Several windows are parted by semicolons.

@@ -1,6 +1,8 @@
-"""The order of mixed directions against Unicode's own cases, all of them, and what is seen on the goods."""
+"""The order of mixed directions against Unicode's own cases (`make fuzz` takes all), and what is seen on the goods."""
 
+import os
 from collections.abc import Iterator
+from itertools import islice
 from pathlib import Path
 
 import pytest
@@ -13,6 +15,8 @@ from yenzo.core.text.shaping import shape_line
 from yenzo.core.text.styles import BlockStyle, TextStyle
 
 UNICODE_DATA = Path("/usr/share/unicode")
+# No divisor of how the cases are laid out, so that every kind of them comes.
+EVERY = int(os.environ.get("UNICODE_EVERY", "7"))
 BASES = (BY_FIRST_LETTER, 0, 1)
 # One character of each bidi class; of L, R, AL, EN, ES and ON two, so that brackets stay out of it.
 OF_CLASS = {
@@ -75,16 +79,17 @@ def is_beyond_us(text: str) -> bool:
 @pytest.mark.parametrize(
     ("cases", "count", "known"), [(cases_of_characters, 91_707, 24), (cases_of_classes, 770_241, 40)]
 )
-def test_every_case_of_unicode_stands_in_its_order(cases, count, known):
+def test_cases_of_unicode_stand_in_their_order(cases, count, known):
     wrong, seen = [], 0
-    for text, base, order in cases():
+    for text, base, order in islice(cases(), 0, None, EVERY):
         seen += 1
         shown = set(order)
         # What rule X9 takes away has no place.
         if tuple(place for place in directed(text, base=base).order if place in shown) != order:
             wrong.append((text, base, order))
     assert [case for case in wrong if not is_beyond_us(case[0])] == []
-    assert (seen, len(wrong)) == (count, known)
+    assert seen == -(-count // EVERY)
+    assert len(wrong) == known if EVERY == 1 else len(wrong) <= known
 
 
 def letters(text: str, style: TextStyle | None = None) -> str:

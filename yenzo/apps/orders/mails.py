@@ -14,9 +14,9 @@ from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.showing import ShownLine
 from yenzo.apps.outbox.interface import Writer, mails_are_written
+from yenzo.apps.outbox.posting import Mail, MailPicture
 from yenzo.apps.outbox.services.mails import MailWish, want_mail
 from yenzo.apps.pages.languages import read_in
-from yenzo.gateways.mail.interface import Mail, MailPicture
 
 SUBJECTS = {
     "placed": gettext_noop("Your order {number}: please check it once more"),

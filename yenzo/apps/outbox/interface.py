@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from yenzo.gateways.mail.interface import Mail
+from yenzo.apps.outbox.posting import Mail
 
 # What it is about (an id) and the mail's key come in; the mail goes out, in the language of who reads it.
 Write = Callable[[str, str], Mail]

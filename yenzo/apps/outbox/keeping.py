@@ -6,8 +6,7 @@ from django.db.models import QuerySet
 
 from yenzo.apps.files.interface import Kept, keep_for_a_while
 from yenzo.apps.outbox.models import OutgoingMail
-from yenzo.apps.outbox.outside import mail_gateway
-from yenzo.gateways.mail.outbox import OutboxFolder
+from yenzo.apps.outbox.posting import kept_outbox
 
 
 def _old(before: datetime) -> QuerySet[OutgoingMail]:
@@ -15,9 +14,9 @@ def _old(before: datetime) -> QuerySet[OutgoingMail]:
 
 
 def _clear(before: datetime) -> int:
-    gateway = mail_gateway()
-    if isinstance(gateway, OutboxFolder):
-        gateway.drop(_old(before).values_list("key", flat=True))
+    outbox = kept_outbox()
+    if outbox:
+        outbox.drop(_old(before).values_list("key", flat=True))
     return _old(before).delete()[0]
 
 

@@ -6,10 +6,10 @@ from django.urls import reverse
 from django.utils.translation import gettext
 
 from yenzo.apps.outbox.interface import Writer, mails_are_written
+from yenzo.apps.outbox.posting import Mail
 from yenzo.apps.pages.languages import read_in
 from yenzo.apps.shop.models import SignInLink
 from yenzo.apps.shop.services.sign_in import token_of
-from yenzo.gateways.mail.interface import Mail
 
 
 def _link(about: str, key: str) -> Mail:

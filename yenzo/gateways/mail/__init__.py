@@ -1,1 +1,1 @@
-"""Mail: a message goes out to the post."""
+"""Mail: Django's backends send it; the outbox in a folder is one of them."""

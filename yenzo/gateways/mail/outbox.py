@@ -1,8 +1,11 @@
-"""An outbox in a folder instead of the post: each mail is a standard message file (RFC 5322)."""
+"""An outbox in a folder instead of the post: each mail is a standard message file (RFC 5322).
+
+It is one of Django's mail backends: `EMAIL_BACKEND` names it, or another one that reaches a post.
+"""
 
 import re
 import secrets
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from email import policy
@@ -10,8 +13,14 @@ from email.message import EmailMessage
 from email.parser import BytesParser
 from email.utils import parsedate_to_datetime
 from pathlib import Path
+from typing import Any
 
-from yenzo.gateways.mail.interface import Mail, MailGateway, mail_message
+from django.conf import settings
+from django.core.mail import EmailMessage as Mail
+from django.core.mail.backends.base import BaseEmailBackend
+
+# Names a mail for good; the same is never sent twice.
+KEY_HEAD = "X-Yenzo-Key"
 
 
 @dataclass(frozen=True)
@@ -26,25 +35,30 @@ class KeptMail:
     pictures: int
 
 
-class OutboxFolder(MailGateway):
-    """Keeps every mail as KEY.eml."""
+class OutboxFolder(BaseEmailBackend):
+    """Keeps every mail as KEY.eml in the folder of the setting OUTBOX_FOLDER."""
 
-    def __init__(self, folder: Path) -> None:
-        self._folder = folder
+    def __init__(self, folder: Path | None = None, **options: Any) -> None:
+        super().__init__(**options)
+        self._folder = Path(folder or settings.OUTBOX_FOLDER)
 
-    def send(self, mail: Mail) -> None:
-        """Put the mail in the folder, whole or not at all."""
+    def send_messages(self, email_messages: Sequence[Mail]) -> int:
+        """Put mails in the folder, each whole or not at all, unless its key lies there already; return how many."""
+        return sum(self._send(message) for message in email_messages)
+
+    def _send(self, mail: Mail) -> bool:
         self._folder.mkdir(parents=True, exist_ok=True)
-        path = self._path(mail.key)
+        path = self._path(mail.extra_headers.get(KEY_HEAD) or secrets.token_hex(8))
         if path.exists():
-            return
-        message = mail_message(mail).as_bytes()
+            return False
+        message = mail.message().as_bytes(linesep="\r\n")  # type: ignore[call-arg] # Django takes it
         draft = self._folder / f".{path.stem}.{secrets.token_hex(6)}"
         try:
             draft.write_bytes(message)
             draft.replace(path)
         finally:
             draft.unlink(missing_ok=True)
+        return True
 
     def read(self, key: str) -> KeptMail | None:
         """Return a mail that is kept, or None when there is none of that key."""

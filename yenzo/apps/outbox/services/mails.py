@@ -12,7 +12,7 @@ from yenzo.apps.accounts.models import Role
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.outbox.interface import WRITERS
 from yenzo.apps.outbox.models import OutgoingMail
-from yenzo.apps.outbox.outside import mail_gateway
+from yenzo.apps.outbox.posting import post
 from yenzo.apps.outbox.promises import forsaken
 from yenzo.apps.pages.addresses import AddressError, mail_identity
 
@@ -61,7 +61,7 @@ def send_mail(actor: Actor, mail_id: int) -> OutgoingMail:  # noqa: ARG001
         if mail.is_counted and lately >= settings.MAILS_TO_ONE_AN_HOUR:
             mail.state, mail.trouble = OutgoingMail.State.HELD, TOO_MANY
         else:
-            mail_gateway().send(WRITERS[mail.writer].write(mail.about, mail.key))
+            post(WRITERS[mail.writer].write(mail.about, mail.key))
             mail.state, mail.trouble, mail.sent_at = OutgoingMail.State.SENT, "", timezone.now()
         mail.save(update_fields=["state", "trouble", "sent_at"])
     return mail

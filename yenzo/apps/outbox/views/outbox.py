@@ -14,9 +14,9 @@ from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.files.downloads import as_download
 from yenzo.apps.outbox.interface import WRITERS
 from yenzo.apps.outbox.models import OutgoingMail
-from yenzo.apps.outbox.outside import mail_gateway
+from yenzo.apps.outbox.posting import kept_outbox
 from yenzo.apps.outbox.services.mails import READERS, send_again
-from yenzo.gateways.mail.outbox import KeptMail, OutboxFolder
+from yenzo.gateways.mail.outbox import KeptMail
 
 MAILS_A_PAGE = 40
 # Whoever has such a link is taken for the customer: it is for the mailbox alone.
@@ -51,13 +51,12 @@ def blanked(text: str) -> str:
 @require_safe
 def outbox(request: HttpRequest) -> HttpResponse:
     page = Paginator(OutgoingMail.objects.order_by("-wanted_at", "-pk"), MAILS_A_PAGE).get_page(request.GET.get("page"))
-    gateway = mail_gateway()
-    read = gateway.read if isinstance(gateway, OutboxFolder) else lambda key: None  # noqa: ARG005
+    kept = kept_outbox()
     context = {
         "page": page,
-        "mails": [ShownMail(mail, read(mail.key)) for mail in page],
+        "mails": [ShownMail(mail, kept.read(mail.key) if kept else None) for mail in page],
         "stuck": [ShownMail(mail, None) for mail in OutgoingMail.objects.stuck().order_by("wanted_at")[:MAILS_A_PAGE]],
-        "is_practice": isinstance(gateway, OutboxFolder),
+        "is_practice": kept is not None,
         "section": "outbox",
     }
     return render(request, "outbox/outbox.html", context)
@@ -67,8 +66,8 @@ def outbox(request: HttpRequest) -> HttpResponse:
 @require_safe
 def mail_file(request: HttpRequest, key: str) -> HttpResponse:  # noqa: ARG001
     """Hand out a mail as a message file, pictures included and secret links left out."""
-    gateway = mail_gateway()
-    data = gateway.find(key, blanked) if isinstance(gateway, OutboxFolder) else None
+    kept = kept_outbox()
+    data = kept.find(key, blanked) if kept else None
     if data is None:
         raise Http404
     return as_download(HttpResponse(data), f"{key}.eml")
