@@ -20,9 +20,9 @@ def test_every_kind_of_charge_can_be_had_by_some_line():
     setup = read_setup(board())
     paragraph = setup.fields[0].model_copy(update={"key": "more"})
     fields = [*setup.fields, paragraph]
-    assert {way for field in fields for way in ways_of(setup, field)} | {"per_line"} == kinds
-    assert "per_word" not in ways_of(setup, setup.field("photo"))
-    assert "per_choice" not in ways_of(setup, None)
+    assert {way for field in fields for way in ways_of(field)} | {"per_line"} == kinds
+    assert "per_word" not in ways_of(setup.field("photo"))
+    assert "per_choice" not in ways_of(None)
 
 
 @pytest.mark.parametrize(

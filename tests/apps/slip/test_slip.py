@@ -14,7 +14,7 @@ from tests.core.conftest import board, entries, picture_bytes
 from yenzo.apps.designs.models import Design, Upload
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.materials.services.materials import save_material
-from yenzo.apps.products.listing import NOUNS
+from yenzo.apps.products.kinds import KIND_WORDS
 from yenzo.apps.products.services.drafts import edit_draft
 from yenzo.apps.products.services.products import import_product, publish_setup
 from yenzo.apps.products.to_core import setup_of_revision
@@ -30,7 +30,7 @@ def core_digest(product, **values):
 
 def test_every_kind_of_field_has_a_control_on_the_slip_and_a_noun_in_the_list(product):
     page = Client().get("/goods/board/").content.decode()
-    assert set(NOUNS) == kinds()
+    assert set(KIND_WORDS) == kinds()
     for field in setup_of_revision(product.live).fields:
         assert f'data-field="{field.key}"' in page
 

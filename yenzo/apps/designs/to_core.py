@@ -15,11 +15,9 @@ from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.axes import variant_at
 from yenzo.core.documents.entries import Address, Entries, Files, files_of
 from yenzo.core.documents.fields import (
-    UNASKED,
     AddressField,
     AnyField,
     ArtworkField,
-    HeadingField,
     SeveralField,
     YesNoField,
 )
@@ -76,7 +74,7 @@ def _sent(field: AnyField, form: QueryDict) -> Raw | None:
     if isinstance(field, AddressField):
         return _sent_address(field, name, form)
     sent = form.getlist(name)
-    if isinstance(field, (ArtworkField, HeadingField, *UNASKED)) or not sent:
+    if isinstance(field, ArtworkField) or not (field.has_entry and field.is_asked and sent):
         return None
     if isinstance(field, SeveralField):
         return tuple(key for key in sent if field.option(key))

@@ -119,7 +119,9 @@ def _plain(value: object) -> object:
 
 
 class NewLineForm(forms.Form):
-    kind = forms.ChoiceField(choices=[(kind, words.capitalize()) for kind, words in KIND_WORDS.items()], label="Kind")
+    kind = forms.ChoiceField(
+        choices=[(kind, said.phrase.capitalize()) for kind, said in KIND_WORDS.items()], label="Kind"
+    )
     label = LineField(max_length=200, label="Label")
 
 

@@ -10,7 +10,7 @@ from yenzo.apps.editor.aspects.placing import area_names, typeface_choices, type
 from yenzo.apps.pages.fields import LineField
 from yenzo.apps.products.kits import Kits, UsedKit
 from yenzo.apps.products.models import KitScope, Product
-from yenzo.core.documents.fields import DRAWN, AnyField, HeadingField
+from yenzo.core.documents.fields import AnyField
 from yenzo.core.documents.kits import Override, can_land, places_of
 from yenzo.core.documents.setup import Setup
 
@@ -97,7 +97,7 @@ class OverrideForm(forms.Form):
                     required=False, max_length=200, initial=have.label if have else "", label=f"Call “{name}” here"
                 ),
             }
-            if not isinstance(field, HeadingField):
+            if field.has_entry:
                 self.fields[f"{field.key}.required"] = forms.ChoiceField(
                     required=False, choices=NEEDED, initial=needed, label=f"“{name}” here"
                 )
@@ -119,7 +119,7 @@ class OverrideForm(forms.Form):
             label=f"“{name}” lands on",
             help_text=called or "Nothing ticked: it goes on the ticket only.",
         )
-        if isinstance(field, DRAWN):
+        if field.lands_as == "artwork":
             return
         self.fields |= {
             f"{field.key}.typeface": forms.ChoiceField(

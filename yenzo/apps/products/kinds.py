@@ -1,6 +1,9 @@
 """Kinds of field as the workshop speaks of them, and what a new line of each begins with."""
 
+from dataclasses import dataclass
 from typing import Any, get_args
+
+from django.utils.translation import gettext_noop
 
 from yenzo.core.asking.kinds import KINDS
 from yenzo.core.documents.artwork import ArtworkKind
@@ -10,29 +13,45 @@ from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import UNDECIDED
 
 MODELS: dict[str, type[FieldBase]] = {model.model_fields["kind"].default: model for model in KINDS}
+
+
+@dataclass(frozen=True)
+class KindWords:
+    """How the workshop speaks of a kind of field.
+
+    `phrase` names one in a sentence, `noun` and `plural` count several; `yours` says to customers what of it is theirs.
+    """
+
+    phrase: str
+    noun: str
+    plural: str | None = None
+    yours: str | None = None
+
+
+# In the order in which sellers pick a kind.
 KIND_WORDS = {
-    "line": "a text",
-    "paragraph": "a paragraph",
-    "choice": "a choice",
-    "several": "a choice of several",
-    "ready_made": "a choice of ready-made artwork",
-    "method": "a choice of decoration method",
-    "yes_no": "yes or no",
-    "number": "a number",
-    "computed": "a computed value",
-    "extra": "another product with it",
-    "date": "a day",
-    "email": "a mail address",
-    "phone": "a telephone number",
-    "link": "an address in the web",
-    "address": "a postal address",
-    "note": "a note to the workshop",
-    "typeface": "a choice of typeface",
-    "color": "a color",
-    "artwork": "an upload",
-    "fixed_text": "a text of our own, always made",
-    "fixed_artwork": "artwork of our own, always made",
-    "heading": "a heading with words under it",
+    "line": KindWords("a text", "text", yours=gettext_noop("words")),
+    "paragraph": KindWords("a paragraph", "paragraph", yours=gettext_noop("words")),
+    "choice": KindWords("a choice", "choice"),
+    "several": KindWords("a choice of several", "choice of several", plural="choices of several"),
+    "ready_made": KindWords("a choice of ready-made artwork", "choice of artwork", plural="choices of artwork"),
+    "method": KindWords("a choice of decoration method", "choice of method", plural="choices of method"),
+    "yes_no": KindWords("yes or no", "question"),
+    "number": KindWords("a number", "number"),
+    "computed": KindWords("a computed value", "computed value"),
+    "extra": KindWords("another product with it", "extra"),
+    "date": KindWords("a day", "day"),
+    "email": KindWords("a mail address", "mail address"),
+    "phone": KindWords("a telephone number", "telephone number"),
+    "link": KindWords("an address in the web", "link"),
+    "address": KindWords("a postal address", "address", plural="addresses"),
+    "note": KindWords("a note to the workshop", "note"),
+    "typeface": KindWords("a choice of typeface", "typeface", yours=gettext_noop("lettering")),
+    "color": KindWords("a color", "color", yours=gettext_noop("color")),
+    "artwork": KindWords("an upload", "upload", yours=gettext_noop("picture")),
+    "fixed_text": KindWords("a text of our own, always made", "text of our own", plural="texts of our own"),
+    "fixed_artwork": KindWords("artwork of our own, always made", "artwork of our own", plural="artwork of our own"),
+    "heading": KindWords("a heading with words under it", "heading"),
 }
 
 

@@ -5,57 +5,17 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from django.urls import reverse
-from django.utils.translation import gettext, gettext_noop
+from django.utils.translation import gettext
 
 from yenzo.apps.materials.to_core import all_materials
 from yenzo.apps.pages.phrases import counted, joined
+from yenzo.apps.products.kinds import KIND_WORDS
 from yenzo.apps.products.kits import Kits
 from yenzo.apps.products.models import Product, Revision
-from yenzo.core.documents.fields import UNASKED, HeadingField
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.speaking import base_language, listed, reader
 
-NOUNS: dict[str, str] = {
-    "line": "text",
-    "paragraph": "paragraph",
-    "choice": "choice",
-    "several": "choice of several",
-    "ready_made": "choice of artwork",
-    "method": "choice of method",
-    "number": "number",
-    "computed": "computed value",
-    "extra": "extra",
-    "date": "day",
-    "email": "mail address",
-    "phone": "telephone number",
-    "link": "link",
-    "address": "address",
-    "note": "note",
-    "fixed_text": "text of our own",
-    "fixed_artwork": "artwork of our own",
-    "heading": "heading",
-    "yes_no": "question",
-    "typeface": "typeface",
-    "color": "color",
-    "artwork": "upload",
-}
-
-PLURALS = {
-    "ready_made": "choices of artwork",
-    "method": "choices of method",
-    "fixed_text": "texts of our own",
-    "fixed_artwork": "artwork of our own",
-    "several": "choices of several",
-    "address": "addresses",
-}
-YOURS: dict[str, str] = {
-    "line": gettext_noop("words"),
-    "paragraph": gettext_noop("words"),
-    "artwork": gettext_noop("picture"),
-    "typeface": gettext_noop("lettering"),
-    "color": gettext_noop("color"),
-}
 # How wide a product's picture is asked for: the smallest there is.
 LISTED_PX = 360
 
@@ -117,7 +77,7 @@ class ShopCard:
 def yours_words(kinds: Iterable[str]) -> str:
     """Return what of a product is the customer's own, in words: "Your words, lettering and picture"."""
     kinds = set(kinds)
-    named = dict.fromkeys(gettext(noun) for kind, noun in YOURS.items() if kind in kinds)
+    named = dict.fromkeys(gettext(said.yours) for kind, said in KIND_WORDS.items() if said.yours and kind in kinds)
     return gettext("Your {things}").format(things=listed(named)) if named else gettext("Made to order")
 
 
@@ -128,10 +88,8 @@ def is_changed(product: Product) -> bool:
 
 def asks_words(setup: Setup) -> str:
     """Return what a set-up asks, in words: "2 texts, 1 upload, carved"."""
-    counts: Counter[str] = Counter(
-        field.kind for field in setup.fields if not isinstance(field, (HeadingField, *UNASKED))
-    )
-    asked = [counted(counts[kind], noun, PLURALS.get(kind)) for kind, noun in NOUNS.items() if counts[kind]]
+    counts: Counter[str] = Counter(field.kind for field in setup.fields if field.has_entry and field.is_asked)
+    asked = [counted(counts[kind], said.noun, said.plural) for kind, said in KIND_WORDS.items() if counts[kind]]
     used = dict.fromkeys(area.method for side in setup.sides for area in side.areas)
     done = [setup.materials.methods[key].done for key in used if key in setup.materials.methods]
     return ", ".join([*asked, *([joined(done)] if done else [])]) or "nothing yet"

@@ -23,7 +23,6 @@ from yenzo.core.asking.words import value_name
 from yenzo.core.documents.charges import ChoiceCharge, FixedCharge, FormulaCharge
 from yenzo.core.documents.entries import Address, Entries
 from yenzo.core.documents.fields import (
-    UNASKED,
     AddressField,
     AnyField,
     ArtworkField,
@@ -243,7 +242,7 @@ def line_of(
 
 def is_shown(field: AnyField) -> bool:
     """Tell whether customers see a field; what the workshop puts on by itself and some computed values are its own."""
-    return not isinstance(field, UNASKED) and (not isinstance(field, ComputedField) or field.shown)
+    return field.is_asked and (not isinstance(field, ComputedField) or field.shown)
 
 
 def _word_room(field: AnyField, walked: Walked) -> int | None:

@@ -5,7 +5,6 @@ from decimal import Decimal
 
 from yenzo.apps.designs.picture_addresses import SMALL, picture_address, specimen_address
 from yenzo.core.asking.ask import Asked, is_offered
-from yenzo.core.asking.kinds.choices import offered_colors
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.charges import ChoiceCharge
 from yenzo.core.documents.fields import AnyField, ColorField, MethodField, OptionsField, TypefaceField
@@ -68,7 +67,7 @@ def _options(
 
 def _colors(setup: Setup, field: ColorField, value: Raw, amounts: dict[str, Decimal]) -> list[SlipOption]:
     palette = setup.materials.palettes.get(field.palette)
-    colors = [palette.color(key) for key in offered_colors(setup, field)] if palette else []
+    colors = [palette.color(key) for key in setup.offered_of(field)] if palette else []
     return [
         SlipOption(color.key, color.name, color.key == value, amounts.get(color.key), swatch=color.screen)
         for color in colors

@@ -8,7 +8,6 @@ from django.urls import reverse
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.designs.picture_addresses import SMALL, picture_address
 from yenzo.apps.designs.to_core import Uploads
-from yenzo.apps.products.made_artwork import own_files
 from yenzo.apps.slip.lines import SlipLine, line_of, told_of
 from yenzo.apps.slip.options import SlipOption
 from yenzo.core.asking.problems import GOODS
@@ -16,6 +15,7 @@ from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.axes import Axis, AxisValue, variant_at
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.used import own_artwork
 from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.quote import Quote
 from yenzo.core.render.page import side_page
@@ -238,7 +238,7 @@ def _with_pending(section: SlipSection, pending: Uploads) -> SlipSection:
 
 
 def _sides(walked: Walked, uploads: Uploads, standing: Mapping[str, SideScene]) -> tuple[SlipSide, ...]:
-    addresses = {file.prepared: picture_address(file.prepared) for file in own_files(walked.setup)}
+    addresses = {file.prepared: picture_address(file.prepared) for file in own_artwork(walked.setup)}
     addresses |= {
         one.prepared_id: reverse("designs:upload_picture", args=[one.pk])
         for sent in uploads.values()

@@ -8,7 +8,7 @@ from yenzo.core.asking.kinds import Around, Value, kind_of
 from yenzo.core.asking.problems import GOODS, LEFT_OUT, TYPED_ORDER, Coverage, Problem, quoted
 from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH, is_emoji
 from yenzo.core.documents.entries import Address
-from yenzo.core.documents.fields import UNASKED, AnyField, ComputedField, HeadingField, TypefaceField
+from yenzo.core.documents.fields import AnyField, ComputedField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup
@@ -47,7 +47,7 @@ def _check_stock(setup: Setup, asked: Asked) -> Iterator[Problem]:
 
 def is_needed(setup: Setup, field: AnyField, asked: Asked) -> bool:
     """Tell whether a field needed, with all else as it is entered now."""
-    if isinstance(field, (HeadingField, *UNASKED)):
+    if not (field.has_entry and field.is_asked):
         return False
     rule = field.required_when
     return field.required or (rule is not None and holds(rule, lambda key: asked.subject(setup, key)))

@@ -4,7 +4,7 @@ from decimal import Decimal
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.kinds import Around, kind_of
-from yenzo.core.documents.fields import UNASKED, AnyField, OptionsField, TypedField
+from yenzo.core.documents.fields import AnyField, OptionsField, TypedField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
 from yenzo.core.speaking import decimal, reader
@@ -44,7 +44,7 @@ def say_entries(setup: Setup, asked: Asked) -> tuple[SaidEntry, ...]:
             workshop_label=field.workshop_name or field.label,
             words=kind_of(field).words(field, asked.values[field.key], around),
             is_exact=isinstance(field, TypedField),
-            is_asked=not isinstance(field, UNASKED),
+            is_asked=field.is_asked,
         )
         for field in setup.fields
         if asked.is_filled(field.key)

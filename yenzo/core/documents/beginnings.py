@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from typing import Any
 
 from yenzo.core.documents.areas import Area
-from yenzo.core.documents.fields import DRAWN, AnyField, ColorField, ParagraphField, TypefaceField
+from yenzo.core.documents.fields import AnyField, ColorField, ParagraphField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import UNDECIDED
@@ -24,7 +24,7 @@ def new_placement(setup: Setup, field: AnyField, place: str, key: str) -> dict[s
     """
     side_key, area_key = place.split("/", 1)
     item: dict[str, Any] = {"key": key, "field": field.key, "side": side_key, "area": area_key}
-    if isinstance(field, DRAWN):
+    if field.lands_as == "artwork":
         return {**item, "kind": "artwork"}
     side = setup.side(side_key)
     kind = "block" if isinstance(field, ParagraphField) else "line"

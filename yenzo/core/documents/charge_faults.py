@@ -18,17 +18,7 @@ from yenzo.core.documents.charges import (
 )
 from yenzo.core.documents.fields import (
     AnyField,
-    ArtworkField,
-    ColorField,
-    ComputedField,
-    HeadingField,
-    MethodField,
-    NumberField,
-    OptionsField,
-    ParagraphField,
     SeveralField,
-    TextField,
-    TypefaceField,
 )
 from yenzo.core.documents.named import MEASURED, formula_fault
 from yenzo.core.documents.setup import Setup
@@ -66,33 +56,27 @@ def _of_the_piece(setup: Setup, charge: AnyCharge) -> Iterator[str]:
 
 def _unfit(field: AnyField, charge: AnyCharge) -> str | None:
     """Return why a field can't have a charge."""
-    if isinstance(field, HeadingField):
+    if not field.has_entry:
         return "is a heading: nothing is charged for it."
-    if isinstance(charge, CharacterCharge | WordCharge) and not isinstance(field, TextField):
+    if isinstance(charge, CharacterCharge | WordCharge) and charge.kind not in field.charged_by:
         by = "character" if isinstance(charge, CharacterCharge) else "word"
         return f"can't be charged by the {by}: it isn't a text."
-    if isinstance(charge, LineCharge) and not isinstance(field, ParagraphField):
+    if isinstance(charge, LineCharge) and charge.kind not in field.charged_by:
         return "can't be charged by the line: it has only one."
-    if isinstance(charge, UploadCharge) and not isinstance(field, ArtworkField):
+    if isinstance(charge, UploadCharge) and charge.kind not in field.charged_by:
         return "can't be charged by the file: it isn't an upload."
-    if isinstance(charge, BandCharge) and charge.of == "entry" and not isinstance(field, NumberField | ComputedField):
+    if isinstance(charge, BandCharge) and charge.of == "entry" and not field.is_number:
         return "has no number that bands could be of."
     return None
 
 
 def _charged_choices(field: AnyField, charge: ChoiceCharge) -> Iterator[str]:
-    if isinstance(field, OptionsField):
-        offered = {option.key for option in field.options}
-    elif isinstance(field, TypefaceField):
-        offered = set(field.typefaces)
-    elif isinstance(field, MethodField):
-        offered = set(field.methods)
-    elif isinstance(field, ColorField):
-        offered = set(field.colors) or set(charge.amounts)
-    else:
+    if charge.kind not in field.charged_by:
         yield f"“{field.label}” can't be charged by the choice: it isn't one."
         return
-    for key in sorted(set(charge.amounts) - offered):
+    # Of a whole palette, which color is offered shows with the materials.
+    offered = charge.amounts if field.offered is None else field.offered
+    for key in sorted(set(charge.amounts) - set(offered)):
         yield f"“{field.label}” has a charge for “{key}”, which it doesn't offer."
 
 

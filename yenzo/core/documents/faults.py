@@ -5,8 +5,6 @@ from collections.abc import Iterable, Iterator
 
 from yenzo.core.documents.charge_faults import find_charge_faults, find_prices_below_zero
 from yenzo.core.documents.fields import (
-    DRAWN,
-    PRODUCED,
     UNITS_MM,
     AnyField,
     ArtworkField,
@@ -102,7 +100,7 @@ def _placements(setup: Setup) -> Iterator[str]:
             field = setup.field(key)
             if field is None:
                 yield f"A placement waits for the field “{key}”, which isn't there."
-            elif not isinstance(field, DRAWN if is_artwork else PRODUCED):
+            elif field.lands_as != ("artwork" if is_artwork else "text"):
                 yield f"“{field.label}” can't be placed as {'artwork' if is_artwork else 'text'}."
         if side is None or side.area(placement.area) is None:
             yield f"A placement goes on “{placement.side} / {placement.area}”, which isn't there."

@@ -2,13 +2,13 @@
 
 from datetime import date
 from decimal import Decimal
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, JsonValue, model_validator
 
 from yenzo.core.documents.artwork import ArtworkKind, OneColor
 from yenzo.core.documents.entries import MOST_FILES, UploadedFile
-from yenzo.core.documents.rules import Rule
+from yenzo.core.documents.rules import Rule, Test
 from yenzo.core.documents.values import Frozen, Key, Label, Money, Picture, ScreenColor, Text
 
 Country = Annotated[str, Field(pattern=r"^[A-Z]{2}$")]
@@ -21,7 +21,20 @@ Count = Annotated[int, Field(ge=1, le=10_000)]
 
 
 class FieldBase(Frozen):
-    """What every kind of field has: two names, help, its place, when it needed and when it is asked."""
+    """What every kind of field has: two names, help, its place, when it needed and when it is asked.
+
+    What a kind is to rules, charges and placements stands with the kind, so that nothing else lists kinds:
+    `is_asked` tells whether customers are asked, `has_entry` whether it can hold one, `is_number` whether that counts,
+    `lands_as` what it can be on the goods, `tests` which comparisons rules make beside filled and empty, `charged_by`
+    which charges count what is entered.
+    """
+
+    is_asked: ClassVar[bool] = True
+    has_entry: ClassVar[bool] = True
+    is_number: ClassVar[bool] = False
+    lands_as: ClassVar[Literal["text", "artwork"] | None] = None
+    tests: ClassVar[tuple[Test, ...]] = ("is", "is_not")
+    charged_by: ClassVar[tuple[str, ...]] = ()
 
     key: Key
     label: Label
@@ -37,6 +50,11 @@ class FieldBase(Frozen):
     required_when: Rule | None = None
     ask_when: Rule | None = None
 
+    @property
+    def offered(self) -> tuple[str, ...] | None:
+        """The keys of what can be chosen, or None where anything can be entered."""
+        return None
+
 
 class Allowed(Frozen):
     """Which characters a text may have; `others` lists single characters beside the named sets."""
@@ -49,6 +67,8 @@ class Allowed(Frozen):
 
 class TypedField(FieldBase):
     """What everything that is typed has. Hint and sample are never produced; a default is an entry like any other."""
+
+    tests: ClassVar[tuple[Test, ...]] = ("is", "is_not", "contains", "one_of")
 
     hint: Text = ""
     sample: Text = ""
@@ -71,6 +91,9 @@ class Pattern(Frozen):
 
 class TextField(TypedField):
     """What every text has."""
+
+    lands_as = "text"
+    charged_by: ClassVar[tuple[str, ...]] = ("per_character", "per_word")
 
     least_characters: Count | None = None
     most_characters: Count | None = None
@@ -102,6 +125,8 @@ class LineField(TextField):
 class ParagraphField(TextField):
     """A text of several lines, as many as there are unless there is a limit."""
 
+    charged_by = (*TextField.charged_by, "per_line")
+
     kind: Literal["paragraph"] = "paragraph"
     most_lines: Count | None = None
 
@@ -125,8 +150,15 @@ class Option(Frozen):
 class OptionsField(FieldBase):
     """What every choice among options has."""
 
+    charged_by = ("per_choice",)
+
     options: tuple[Option, ...] = Field(min_length=1, max_length=200)
     shown: Literal["buttons", "list", "pictures"] = "buttons"
+
+    @property
+    def offered(self) -> tuple[str, ...]:
+        """The keys of its options."""
+        return tuple(option.key for option in self.options)
 
     def option(self, key: object) -> Option | None:
         """Return the option with this key, if there is one."""
@@ -136,6 +168,8 @@ class OptionsField(FieldBase):
 class ChoiceField(OptionsField):
     """A choice of one among options; without a default it begins with nothing chosen, and perhaps words of its own."""
 
+    lands_as = "text"
+
     kind: Literal["choice"] = "choice"
     default: Key | None = None
     prompt: Annotated[Text, Field(max_length=120)] = ""
@@ -143,6 +177,9 @@ class ChoiceField(OptionsField):
 
 class SeveralField(OptionsField):
     """A choice of several among options, at least and at most so many."""
+
+    lands_as = "text"
+    tests = ("has", "has_not")
 
     kind: Literal["several"] = "several"
     default: tuple[Key, ...] = ()
@@ -160,6 +197,8 @@ class SeveralField(OptionsField):
 class ReadyMadeField(OptionsField):
     """A choice of one among the workshop's own pieces of artwork."""
 
+    lands_as = "artwork"
+
     kind: Literal["ready_made"] = "ready_made"
     shown: Literal["buttons", "list", "pictures"] = "pictures"
     default: Key | None = None
@@ -168,13 +207,24 @@ class ReadyMadeField(OptionsField):
 class MethodField(FieldBase):
     """A choice of decoration method, for the imprint areas that follow it."""
 
+    charged_by = ("per_choice",)
+
     kind: Literal["method"] = "method"
     methods: tuple[Key, ...] = Field(min_length=1, max_length=50)
     default: Key | None = None
 
+    @property
+    def offered(self) -> tuple[str, ...]:
+        """The keys of its methods."""
+        return self.methods
+
 
 class FixedTextField(FieldBase):
     """A text of the workshop's own that is made with the customer's; nobody is asked for it."""
+
+    is_asked = False
+    lands_as = "text"
+    tests = ()
 
     kind: Literal["fixed_text"] = "fixed_text"
     text: Label
@@ -183,12 +233,18 @@ class FixedTextField(FieldBase):
 class FixedArtworkField(FieldBase):
     """Artwork of the workshop's own that is made with the customer's; without a file nothing is."""
 
+    is_asked = False
+    lands_as = "artwork"
+    tests = ()
+
     kind: Literal["fixed_artwork"] = "fixed_artwork"
     artwork: UploadedFile | None = None
 
 
 class YesNoField(FieldBase):
     """A question answered by yes or no; required means that only yes will do."""
+
+    tests = ("is",)
 
     kind: Literal["yes_no"] = "yes_no"
     default: bool = False
@@ -197,9 +253,16 @@ class YesNoField(FieldBase):
 class TypefaceField(FieldBase):
     """A choice of typeface among some of the materials."""
 
+    charged_by = ("per_choice",)
+
     kind: Literal["typeface"] = "typeface"
     typefaces: tuple[Key, ...] = Field(min_length=1, max_length=100)
     default: Key | None = None
+
+    @property
+    def offered(self) -> tuple[str, ...]:
+        """The keys of its typefaces."""
+        return self.typefaces
 
 
 class ColorField(FieldBase):
@@ -208,15 +271,26 @@ class ColorField(FieldBase):
     With a reach it may also be a color of the customer's own, as far from one of these (CIEDE2000).
     """
 
+    charged_by = ("per_choice",)
+
     kind: Literal["color"] = "color"
     palette: Key
     colors: tuple[Key, ...] = ()
     default: Key | None = None
     reach: Annotated[float, Field(gt=0, le=100)] | None = None
 
+    @property
+    def offered(self) -> tuple[str, ...] | None:
+        """The keys of its colors, or None where it is the whole palette: which that is the set-up's materials know."""
+        return self.colors or None
+
 
 class ArtworkField(FieldBase):
     """Pictures or drawings of the customer's own; with `one_color` they become outlines of one color."""
+
+    lands_as = "artwork"
+    tests = ()
+    charged_by = ("per_upload",)
 
     kind: Literal["artwork"] = "artwork"
     kinds: tuple[ArtworkKind, ...] = Field(default=("png", "jpeg", "webp"), min_length=1)
@@ -232,6 +306,10 @@ class ArtworkField(FieldBase):
 
 class NumberField(TypedField):
     """A number, written with a point or a comma; `step` counts from the least, or from zero."""
+
+    is_number = True
+    lands_as = "text"
+    tests = ("is", "is_not", "more", "less")
 
     kind: Literal["number"] = "number"
     unit: Text = ""
@@ -249,6 +327,9 @@ class NumberField(TypedField):
 class DateField(TypedField):
     """A day, kept as YYYY-MM-DD. The earliest is so many working days from today on; Monday is 0."""
 
+    lands_as = "text"
+    tests = ("is", "is_not", "more", "less")
+
     kind: Literal["date"] = "date"
     after_working_days: int | None = Field(default=None, ge=0, le=1000)
     within_days: int | None = Field(default=None, ge=1, le=10_000)
@@ -265,11 +346,15 @@ class DateField(TypedField):
 class EmailField(TypedField):
     """A mail address."""
 
+    lands_as = "text"
+
     kind: Literal["email"] = "email"
 
 
 class PhoneField(TypedField):
     """A telephone number; numbers without a country belong to this one."""
+
+    lands_as = "text"
 
     kind: Literal["phone"] = "phone"
     region: Country = "GB"
@@ -278,11 +363,16 @@ class PhoneField(TypedField):
 class LinkField(TypedField):
     """An address in the web."""
 
+    lands_as = "text"
+
     kind: Literal["link"] = "link"
 
 
 class AddressField(FieldBase):
     """A postal address, asked and written as its country does; without `countries` any can be chosen."""
+
+    lands_as = "text"
+    tests = ()
 
     kind: Literal["address"] = "address"
     country: Country = Field(default="GB", description="the one that stands there at first")
@@ -292,11 +382,18 @@ class AddressField(FieldBase):
 class HeadingField(FieldBase):
     """A heading with words under it, and a picture: it asks nothing."""
 
+    has_entry = False
+    tests = ()
+
     kind: Literal["heading"] = "heading"
 
 
 class ComputedField(FieldBase):
     """A number that nobody types: what a formula over other entries comes to, rounded; `shown` to customers or not."""
+
+    is_number = True
+    lands_as = "text"
+    tests = ("more", "less")
 
     kind: Literal["computed"] = "computed"
     formula: str = Field(min_length=1, max_length=1000)
@@ -308,6 +405,8 @@ class ComputedField(FieldBase):
 
 class ExtraField(FieldBase):
     """Another product that goes with the piece: so many of it, at a price of its own, counted in stock by its SKU."""
+
+    tests = ("more", "less")
 
     kind: Literal["extra"] = "extra"
     price: Money = Field(ge=0)
@@ -348,20 +447,3 @@ AnyField = Annotated[
     | HeadingField,
     Field(discriminator="kind"),
 ]
-# What can land on the goods as text.
-PRODUCED = (
-    TextField,
-    FixedTextField,
-    ChoiceField,
-    SeveralField,
-    NumberField,
-    ComputedField,
-    DateField,
-    AddressField,
-    EmailField,
-    PhoneField,
-    LinkField,
-)
-# What can land there as artwork, and what nobody is asked for.
-DRAWN = (ArtworkField, FixedArtworkField, ReadyMadeField)
-UNASKED = (FixedTextField, FixedArtworkField)

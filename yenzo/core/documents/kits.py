@@ -11,7 +11,7 @@ from pydantic import Field
 from yenzo.core.documents.beginnings import new_placement
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.effects import ColorSource
-from yenzo.core.documents.fields import DRAWN, PRODUCED, AnyField, ColorField, TypefaceField
+from yenzo.core.documents.fields import AnyField, ColorField, TypefaceField
 from yenzo.core.documents.named import name_of
 from yenzo.core.documents.placements import TypefaceSource
 from yenzo.core.documents.reading import dump_document, dump_part, read_setup
@@ -77,7 +77,7 @@ def with_kits(setup: Setup, uses: Sequence[KitUse]) -> Setup:
 
 def can_land(field: AnyField) -> bool:
     """Tell whether an entry can stand on goods, as text or as artwork."""
-    return isinstance(field, (*PRODUCED, *DRAWN))
+    return field.lands_as is not None
 
 
 def places_of(use: KitUse, field: AnyField, setup: Setup) -> tuple[str, ...]:

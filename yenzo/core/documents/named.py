@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator, Mapping
 from decimal import Decimal
 
 from yenzo.core.documents.entries import Address, UploadedFile, files_of
-from yenzo.core.documents.fields import AnyField, ArtworkField, ComputedField, ExtraField, HeadingField, NumberField
+from yenzo.core.documents.fields import AnyField, ArtworkField, ComputedField, ExtraField, NumberField
 from yenzo.core.documents.rules import Entry, read_number
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError
@@ -26,7 +26,7 @@ def known_names(setup: Setup) -> dict[str, str]:
     properties = {*setup.offer.properties, *(name for one in setup.offer.variants for name in one.properties)}
     named |= dict.fromkeys(sorted(properties), "a property of the product")
     for field in setup.fields:
-        if not isinstance(field, HeadingField):
+        if field.has_entry:
             unit = field.unit if isinstance(field, NumberField | ComputedField) else ""
             named[name_of(field.key)] = f"{field.label} ({unit})" if unit else field.label
     return named
@@ -78,7 +78,7 @@ class Names(Mapping[str, Named]):
 
 def fields_by_name(setup: Setup) -> dict[str, AnyField]:
     """Return the fields that a formula may name."""
-    return {name_of(field.key): field for field in setup.fields if not isinstance(field, HeadingField)}
+    return {name_of(field.key): field for field in setup.fields if field.has_entry}
 
 
 def readable_names(formula: str) -> tuple[str, ...]:

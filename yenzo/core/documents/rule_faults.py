@@ -6,16 +6,10 @@ from itertools import combinations, product
 
 from yenzo.core.documents.edits import Path
 from yenzo.core.documents.fields import (
-    AddressField,
     AnyField,
     ArtworkField,
-    ColorField,
     ComputedField,
     DateField,
-    ExtraField,
-    HeadingField,
-    MethodField,
-    NumberField,
     OptionsField,
     SeveralField,
     TypefaceField,
@@ -133,7 +127,7 @@ def _impossible(field: AnyField, condition: Condition) -> str | None:
     if condition.test in {"filled", "empty"}:
         return None
     is_ordered = condition.test in {"more", "less"}
-    if is_ordered and not isinstance(field, NumberField | ComputedField | ExtraField | DateField):
+    if is_ordered and condition.test not in field.tests:
         return f"only numbers and days are more or less than others, which “{field.label}” is not."
     if is_ordered and not isinstance(field, DateField) and read_number(str(value)) is None:
         return f"“{value}” is no number."
@@ -141,12 +135,12 @@ def _impossible(field: AnyField, condition: Condition) -> str | None:
         return None if isinstance(value, bool) else f"“{field.label}” is answered with yes or no, never with “{value}”."
     if isinstance(value, bool):
         return f"“{field.label}” is no question: it is never answered with yes or no."
-    if isinstance(field, AddressField | HeadingField):
+    if not field.tests and not isinstance(field, ArtworkField):
         return f"“{field.label}” can only be filled or empty."
-    if isinstance(field, SeveralField) != (condition.test in {"has", "has_not"}):
-        several = isinstance(field, SeveralField)
+    several = isinstance(field, SeveralField)
+    if several != (condition.test in {"has", "has_not"}):
         return f"“{field.label}” is {'several of a choice' if several else 'no choice of several'}: ask what it has."
-    offered = _offered(field)
+    offered = field.offered
     for one in condition.values if condition.test == "one_of" else (value,):
         if offered is None or not one or condition.test == "contains":
             continue
@@ -157,17 +151,6 @@ def _impossible(field: AnyField, condition: Condition) -> str | None:
     if isinstance(field, ArtworkField) and value != "":
         return f"“{field.label}” is an upload; compare it with an empty entry only."
     return None
-
-
-def _offered(field: AnyField) -> tuple[str, ...] | None:
-    """Return what may be chosen, or None where anything can be."""
-    if isinstance(field, OptionsField):
-        return tuple(option.key for option in field.options)
-    if isinstance(field, TypefaceField):
-        return field.typefaces
-    if isinstance(field, MethodField):
-        return field.methods
-    return field.colors or None if isinstance(field, ColorField) else None
 
 
 def _constant(rule: Rule, what: str, setup: Setup) -> Iterator[str]:
@@ -208,7 +191,7 @@ def _domain(setup: Setup, key: str, conditions: list[Condition]) -> list[Entry]:
     if isinstance(field, SeveralField):
         wanted = list(dict.fromkeys(named))[:MOST_TOGETHER]
         return [chosen for count in range(len(wanted) + 1) for chosen in combinations(wanted, count)]
-    offered = _offered(field) if field else None
+    offered = field.offered if field else None
     if offered is not None:
         return ["", *offered]
     around = [near for value in named for near in _near(value)]

@@ -10,7 +10,7 @@ from pydantic import Field
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.axes import Axis
 from yenzo.core.documents.charges import AnyCharge
-from yenzo.core.documents.fields import AnyField, OptionsField
+from yenzo.core.documents.fields import AnyField, ColorField, OptionsField
 from yenzo.core.documents.materials import Materials
 from yenzo.core.documents.placements import AnyPlacement
 from yenzo.core.documents.rules import Rule
@@ -144,6 +144,13 @@ class Setup(Frozen):
     def field(self, key: str) -> AnyField | None:
         """Return the field with this key, if there is one."""
         return index_of(self.fields).get(key)
+
+    def offered_of(self, field: AnyField) -> tuple[str, ...]:
+        """Return the keys of all that a field offers to choose from, in order; none where anything can be entered."""
+        palette = self.materials.palettes.get(field.palette) if isinstance(field, ColorField) else None
+        if palette is not None and field.offered is None:
+            return tuple(color.key for color in palette.colors)
+        return field.offered or ()
 
     def sku_of(self, variant_key: str | None) -> str:
         """Return what the goods' stock is counted by: the variant's SKU, or the product's own; empty for none."""

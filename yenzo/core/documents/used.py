@@ -1,9 +1,20 @@
-"""What a set-up uses of the workshop's materials: a set-up with all of them comes in, those that it needs go out."""
+"""What a set-up uses: of the workshop's materials, and which files by their SHA-256."""
 
-from yenzo.core.documents.fields import ColorField, MethodField, TypefaceField
+from collections.abc import Iterator
+
+from yenzo.core.documents.entries import UploadedFile
+from yenzo.core.documents.fields import (
+    ArtworkField,
+    ColorField,
+    FixedArtworkField,
+    MethodField,
+    OptionsField,
+    TypefaceField,
+)
 from yenzo.core.documents.materials import Materials
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.values import Picture
 
 
 def used_materials(setup: Setup) -> Materials:
@@ -26,3 +37,36 @@ def used_materials(setup: Setup) -> Materials:
             "typefaces": {key: typeface for key, typeface in have.typefaces.items() if key in typefaces},
         }
     )
+
+
+def own_artwork(setup: Setup) -> Iterator[UploadedFile]:
+    """Yield the fixed and ready-made artwork of a set-up, and the samples of what customers send."""
+    for field in setup.fields:
+        if isinstance(field, FixedArtworkField) and field.artwork:
+            yield field.artwork
+        elif isinstance(field, ArtworkField) and field.sample:
+            yield field.sample
+        elif isinstance(field, OptionsField):
+            yield from (option.artwork for option in field.options if option.artwork)
+
+
+def used_files(setup: Setup) -> frozenset[str]:
+    """Return the SHA-256 of every file that a set-up needs: pictures, artwork as received and as made, fonts."""
+    made = {sha256 for file in own_artwork(setup) for sha256 in (file.original, file.prepared)}
+    fonts = {typeface.font for typeface in setup.materials.typefaces.values()}
+    return frozenset(made | fonts | {picture.asset for picture in _pictures(setup)})
+
+
+def _pictures(setup: Setup) -> Iterator[Picture]:
+    if setup.offer.picture:
+        yield setup.offer.picture
+    yield from (side.picture for side in setup.sides)
+    for variant in setup.offer.variants:
+        yield from variant.pictures.values()
+    for field in setup.fields:
+        if field.picture:
+            yield field.picture
+        for option in field.options if isinstance(field, OptionsField) else ():
+            if option.picture:
+                yield option.picture
+            yield from (*option.goods.values(), *option.overlays.values())

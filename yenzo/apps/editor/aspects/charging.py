@@ -12,7 +12,7 @@ from yenzo.apps.pages.phrases import joined, plain_decimal
 from yenzo.core.asking.words import say_amount
 from yenzo.core.documents.charges import AnyCharge, Band, BandCharge, ChoiceCharge
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.fields import AnyField, ArtworkField, ComputedField, NumberField, ParagraphField, TextField
+from yenzo.core.documents.fields import AnyField
 from yenzo.core.documents.named import MEASURED, formula_fault, known_names
 from yenzo.core.documents.setup import Setup
 from yenzo.core.pricing.words import charge_words
@@ -43,16 +43,14 @@ BANDS_OF = {
 }
 
 
-def ways_of(setup: Setup, field: AnyField | None) -> list[str]:
+# Charges that count what is entered in some kinds of field only.
+OF_ENTRIES = ("per_choice", "per_character", "per_word", "per_line", "per_upload")
+
+
+def ways_of(field: AnyField | None) -> list[str]:
     """Return the kinds of charge that a field, or the piece as a whole, can have."""
-    by_field = {
-        "per_choice": field is not None and bool(possibilities(setup, field)),
-        "per_character": isinstance(field, TextField),
-        "per_word": isinstance(field, TextField),
-        "per_line": isinstance(field, ParagraphField),
-        "per_upload": isinstance(field, ArtworkField),
-    }
-    return [way for way in WAYS if by_field.get(way, True)]
+    counted = field.charged_by if field else ()
+    return [way for way in WAYS if way not in OF_ENTRIES or way in counted]
 
 
 class ChargeAspect(Aspect[L]):
@@ -66,7 +64,7 @@ class ChargeAspect(Aspect[L]):
 
     def form_fields(self, line: L) -> dict[str, forms.Field]:
         charge, field = _charge(line), _field(line)
-        ways = ways_of(line.setup, field)
+        ways = ways_of(field)
         fields: dict[str, forms.Field] = {
             "way": forms.ChoiceField(
                 choices=[(way, WAYS[way].capitalize()) for way in ways],
@@ -145,7 +143,7 @@ def _kind_fields(setup: Setup, field: AnyField | None, charge: AnyCharge | None)
 
 
 def _band_fields(field: AnyField | None, charge: AnyCharge | None) -> dict[str, forms.Field]:
-    is_numbered = isinstance(field, NumberField | ComputedField)
+    is_numbered = field is not None and field.is_number
     offered = [(of, words) for of, words in BANDS_OF.items() if of != "entry" or is_numbered]
     bands = charge.bands if isinstance(charge, BandCharge) else ()
     return {

@@ -8,14 +8,12 @@ from yenzo.apps.editor.aspects.interface import Aspect, FormLine, Operations
 from yenzo.apps.editor.aspects.swatches import swatches
 from yenzo.apps.materials.to_core import materials
 from yenzo.apps.pages.phrases import joined
-from yenzo.core.asking.kinds.choices import offered_colors
 from yenzo.core.asking.words import say_amount, value_name
 from yenzo.core.documents.charges import ChoiceCharge
 from yenzo.core.documents.fields import (
     AnyField,
     ColorField,
     MethodField,
-    OptionsField,
     SeveralField,
     TypefaceField,
     YesNoField,
@@ -27,15 +25,7 @@ MOST_NAMED = 6
 
 def possibilities(setup: Setup, field: AnyField) -> list[tuple[str, str]]:
     """Return what a field offers as (key, name)."""
-    if isinstance(field, OptionsField):
-        return [(option.key, option.label) for option in field.options]
-    if isinstance(field, TypefaceField):
-        return [(key, value_name(setup, field, key)) for key in field.typefaces]
-    if isinstance(field, ColorField):
-        return [(key, value_name(setup, field, key)) for key in offered_colors(setup, field)]
-    if isinstance(field, MethodField):
-        return [(key, value_name(setup, field, key)) for key in field.methods]
-    return []
+    return [(key, value_name(setup, field, key)) for key in setup.offered_of(field)]
 
 
 def lost_amounts(line: FormLine, left: set[str]) -> list[str]:
@@ -136,7 +126,7 @@ class ColorsAspect(Aspect):
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         assert isinstance(line.field, ColorField)
-        chosen = [f"{line.field.palette}/{key}" for key in offered_colors(line.setup, line.field)]
+        chosen = [f"{line.field.palette}/{key}" for key in line.setup.offered_of(line.field)]
         return {
             "colors": forms.MultipleChoiceField(
                 choices=swatches(), initial=chosen, widget=forms.CheckboxSelectMultiple, label="Colors of one palette"

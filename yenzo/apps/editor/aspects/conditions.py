@@ -8,15 +8,7 @@ from yenzo.apps.editor.aspects.choosing import possibilities
 from yenzo.apps.pages.fields import LineField
 from yenzo.core.asking.words import value_name
 from yenzo.core.documents.fields import (
-    AddressField,
     AnyField,
-    ArtworkField,
-    ComputedField,
-    DateField,
-    ExtraField,
-    HeadingField,
-    NumberField,
-    SeveralField,
     TypedField,
     YesNoField,
 )
@@ -95,7 +87,7 @@ def comparisons(setup: Setup, but: str) -> list[tuple[str, str]]:
             for test in ("is", "is_not")
         ]
     for field in setup.fields:
-        if field.key != but and not isinstance(field, HeadingField):
+        if field.key != but and field.has_entry:
             found += _comparisons_with(setup, field)
     return found
 
@@ -104,22 +96,12 @@ def _comparisons_with(setup: Setup, field: AnyField) -> list[tuple[str, str]]:
     if isinstance(field, YesNoField):
         return [_coded(setup, Condition(field=field.key, value=value)) for value in (True, False)]
     found = [_coded(setup, Condition(field=field.key, test=test)) for test in ("filled", "empty")]
-    if isinstance(field, AddressField | ArtworkField):
+    offered = possibilities(setup, field)
+    for key, _ in offered:
+        found += [_coded(setup, Condition(field=field.key, test=test, value=key)) for test in field.tests]
+    if offered or "per_choice" in field.charged_by:
         return found
-    tests = ("has", "has_not") if isinstance(field, SeveralField) else ("is", "is_not")
-    for key, _ in possibilities(setup, field):
-        found += [_coded(setup, Condition(field=field.key, test=test, value=key)) for test in tests]
-    return found + [
-        (f"{field.key} {test}{OPEN}", f"{field.label} {WRITTEN[test]}{OPEN}") for test in _open_tests(field)
-    ]
-
-
-def _open_tests(field: AnyField) -> tuple[str, ...]:
-    if isinstance(field, ComputedField | ExtraField):
-        return ("more", "less")
-    if isinstance(field, NumberField | DateField):
-        return ("is", "is_not", "more", "less")
-    return ("is", "is_not", "contains", "one_of") if isinstance(field, TypedField) else ()
+    return found + [(f"{field.key} {test}{OPEN}", f"{field.label} {WRITTEN[test]}{OPEN}") for test in field.tests]
 
 
 def _coded(setup: Setup, condition: Condition) -> tuple[str, str]:

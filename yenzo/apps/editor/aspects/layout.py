@@ -8,7 +8,6 @@ from yenzo.apps.editor.aspects.interface import Aspect, FormLine, Operations, po
 from yenzo.apps.pages.fields import LineField
 from yenzo.apps.pages.phrases import joined
 from yenzo.core.documents.areas import Area
-from yenzo.core.documents.fields import PRODUCED
 from yenzo.core.documents.placements import (
     JOINED_FIELD,
     AnyText,
@@ -280,7 +279,7 @@ class JoinedAspect(Aspect):
         return not text_of(line).joined
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        texts = [field for field in line.setup.fields if isinstance(field, PRODUCED)]
+        texts = [field for field in line.setup.fields if field.lands_as == "text"]
         names = ", ".join(f"{{{field.label}}}" for field in texts)
         return {
             "joined": LineField(

@@ -54,7 +54,7 @@ from yenzo.apps.editor.aspects.wording import (
     SampleAspect,
 )
 from yenzo.core.documents.charges import AnyCharge
-from yenzo.core.documents.fields import UNASKED, ArtworkField, HeadingField, OptionsField, TextField
+from yenzo.core.documents.fields import ArtworkField, OptionsField, TextField
 
 CHARGE: ChargeAspect[Any] = ChargeAspect()
 ASPECTS: dict[str, Aspect[Any]] = {
@@ -200,7 +200,7 @@ def sentence_of(line: FormLine) -> list[Part]:
     if kind != "heading":
         parts.extend(charge_parts(line, list(line.setup.charges_of(line.field.key))))
     parts.extend(_filled(line, ASKED if line.field.ask_when is None else ASKED.replace("sked {", "sked when {")))
-    more = MORE_LINE if not isinstance(line.field, (HeadingField, *UNASKED)) else MORE_HEADING
+    more = MORE_LINE if line.field.has_entry and line.field.is_asked else MORE_HEADING
     own: tuple[str, ...] = MORE_OPTIONS if isinstance(line.field, OptionsField) else ()
     own = MORE_WORDING if isinstance(line.field, TextField) else own
     own = MORE_UPLOAD if isinstance(line.field, ArtworkField) else own

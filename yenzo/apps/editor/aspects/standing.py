@@ -40,13 +40,13 @@ class KindAspect(Aspect):
     key, heading = "kind", "What kind of line is it?"
 
     def words(self, line: FormLine) -> str:
-        return KIND_WORDS[line.field.kind]
+        return KIND_WORDS[line.field.kind].phrase
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         kept = "What another kind can't have is kept, and comes back when it is changed back."
         lost = [*_placed_words(line), *_charged_words(line)]
         warning = f" {joined(lost).capitalize()} may not suit another kind; then the change is refused." if lost else ""
-        choices = [(kind, words.capitalize()) for kind, words in KIND_WORDS.items()]
+        choices = [(kind, said.phrase.capitalize()) for kind, said in KIND_WORDS.items()]
         return {
             "kind": forms.ChoiceField(
                 choices=choices, initial=line.field.kind, label="Kind", help_text=f"{kept}{warning}"

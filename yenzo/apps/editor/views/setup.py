@@ -32,7 +32,6 @@ from yenzo.apps.products.services.drafts import edit_draft, redo_edit, undo_edit
 from yenzo.apps.products.services.products import differs_from_live, publish_setup, tried, unready
 from yenzo.apps.products.to_core import setup_of_draft
 from yenzo.core.documents.advice import find_advice
-from yenzo.core.documents.fields import HeadingField
 from yenzo.core.documents.setup import Section, Setup
 from yenzo.core.errors import DocumentError
 
@@ -112,9 +111,9 @@ def _parts_of_form(product: Product, setup: Setup) -> list[FormPart]:
     for section, fields in setup.form_order:
         rows = []
         for field in fields:
-            number += not isinstance(field, HeadingField)
+            number += field.has_entry
             line = FormLine(setup, field, is_of_kit=product.is_kit)
-            shown = None if isinstance(field, HeadingField) else number
+            shown = number if field.has_entry else None
             address = lines.replace(ANY_LINE, field.key)
             rows.append(SentenceRow(field.key, line.name, at, shown, address, tuple(sentence_of(line))))
             at += 1

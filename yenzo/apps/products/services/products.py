@@ -19,7 +19,6 @@ from yenzo.apps.history.locks import PUBLISHING, one_after_another
 from yenzo.apps.products.examples import begin_from
 from yenzo.apps.products.kits import resolved_draft
 from yenzo.apps.products.linked import not_in_shop
-from yenzo.apps.products.made_artwork import own_files
 from yenzo.apps.products.models import Product, Revision, RevisionFile
 from yenzo.apps.products.models.products import MOST_IN_A_CATEGORY
 from yenzo.apps.products.services.drafts import edit_draft
@@ -31,10 +30,9 @@ from yenzo.core.documents.artwork import OneColor
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.entries import UploadedFile
 from yenzo.core.documents.faults import find_nonsense, missing_materials
-from yenzo.core.documents.fields import OptionsField
 from yenzo.core.documents.reading import dump_document, dump_part, read_setup
 from yenzo.core.documents.setup import Setup
-from yenzo.core.documents.used import used_materials
+from yenzo.core.documents.used import used_files, used_materials
 from yenzo.core.documents.wording import used_wording
 from yenzo.core.errors import DocumentError
 from yenzo.core.pricing.helper import Costs
@@ -238,7 +236,8 @@ def insert_product(draft: dict[str, Any], wanted_key: str | None = None, *, is_k
 
 def insert_revision(actor: Actor, product: Product, setup: Setup, *, again: Revision | None = None) -> Revision:
     """Insert the next revision of a product: of its draft, or of what an earlier one had of its own."""
-    document = dump_document(_as_published(setup))
+    published = _as_published(setup)
+    document = dump_document(published)
     latest = product.revisions.first()
     revision = Revision.objects.create(
         product=product,
@@ -254,7 +253,7 @@ def insert_revision(actor: Actor, product: Product, setup: Setup, *, again: Revi
         card=card_of(setup),
         published_by=actor.member,
     )
-    files = StoredFile.objects.filter(sha256__in=_assets_of(setup, document))
+    files = StoredFile.objects.filter(sha256__in=used_files(published))
     RevisionFile.objects.bulk_create(RevisionFile(revision=revision, file=file) for file in files)
     return revision
 
@@ -279,20 +278,6 @@ def differs_from_live(product: Product, resolved: Setup) -> bool:
 def _digest(document: dict[str, Any]) -> str:
     canonical = json.dumps(document, sort_keys=True, ensure_ascii=False, separators=(",", ":"))
     return hashlib.sha256(canonical.encode()).hexdigest()
-
-
-def _assets_of(setup: Setup, document: dict[str, Any]) -> set[str]:
-    pictures = [side.picture for side in setup.sides]
-    pictures += [picture for variant in setup.offer.variants for picture in variant.pictures.values()]
-    pictures += [setup.offer.picture] if setup.offer.picture else []
-    pictures += [field.picture for field in setup.fields if field.picture]
-    choices = [option for field in setup.fields if isinstance(field, OptionsField) for option in field.options]
-    for option in choices:
-        shown = (option.picture, *option.goods.values(), *option.overlays.values())
-        pictures += [picture for picture in shown if picture]
-    made = {sha256 for file in own_files(setup) for sha256 in (file.original, file.prepared)}
-    typefaces = document.get("materials", {}).get("typefaces", {})
-    return made | {picture.asset for picture in pictures} | {typeface["font"] for typeface in typefaces.values()}
 
 
 def _as_published(setup: Setup) -> Setup:

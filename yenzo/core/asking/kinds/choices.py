@@ -24,15 +24,9 @@ from yenzo.core.documents.setup import Setup
 from yenzo.core.speaking import say
 
 
-def offered_colors(setup: Setup, field: ColorField) -> tuple[str, ...]:
-    """Return the keys of the colors that a color field offers, in order."""
-    palette = setup.materials.palettes.get(field.palette)
-    return field.colors or (tuple(color.key for color in palette.colors) if palette else ())
-
-
 def _palette_colors(setup: Setup, field: ColorField) -> list[PaletteColor]:
     palette = setup.materials.palettes.get(field.palette)
-    found = [palette.color(key) for key in offered_colors(setup, field)] if palette else []
+    found = [palette.color(key) for key in setup.offered_of(field)] if palette else []
     return [color for color in found if color]
 
 
@@ -190,7 +184,7 @@ class ColorKind(OneOf[ColorField]):
         return own_color(value) or value
 
     def offered(self, field: ColorField, setup: Setup) -> Iterable[str]:
-        return offered_colors(setup, field)
+        return setup.offered_of(field)
 
     def problems(self, field: ColorField, value: Value, around: Around) -> Iterator[Problem]:
         own = own_color(value) if field.reach is not None else None
