@@ -15,7 +15,7 @@ from yenzo.apps.designs.models import Personalization, Proof
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.designs.said import SaidPiece, said_piece
 from yenzo.apps.designs.side_pictures import side_picture
-from yenzo.apps.designs.to_core import entries_of
+from yenzo.apps.designs.to_core import asked_of, entries_of, record_kept
 from yenzo.apps.files.store import StoredAssets, read_stored, store_file
 from yenzo.apps.pages.languages import read_in
 from yenzo.apps.products.models import Revision
@@ -78,12 +78,12 @@ def read_now(personalizations: Sequence[Personalization], *, signed_in: bool) ->
 def _now(personalization: Personalization, setup: Setup, context: Context) -> Personalized:
     asked = ask(setup, entries_of(personalization), context)
     verdict, looks_as_kept = None, False
-    if personalization.record is not None:
-        record = Record.model_validate(personalization.record)
+    record = record_kept(personalization)
+    if record is not None:
         looks_as_kept = looks_the_same(asked, _asked_of(personalization, setup))
         told = record.verdict_in(reader()) if looks_as_kept else None
         verdict = judged_anew(setup, asked, record, told.findings, StoredAssets()) if told else None
-    if verdict is None:
+    if record is None or verdict is None:
         walked = walk_asked(setup, asked, StoredAssets())
         record, verdict = made_record(personalization.revision, walked), walked.verdict
     quote = price(setup, asked, record.amounts)
@@ -102,17 +102,18 @@ def read_as_kept(personalization: Personalization) -> Recorded:
     """Return a personalization as it was asked when it was kept. What has no record yet is worked out, and gets one."""
     setup = shop_setup(personalization.revision)
     asked = _asked_of(personalization, setup)
-    if personalization.record is None:
+    record = record_kept(personalization)
+    if record is None:
         record = made_record(personalization.revision, walk_asked(setup, asked, StoredAssets()))
         personalization.record = dump_record(record)
         Personalization.objects.filter(pk=personalization.pk, record__isnull=True).update(record=personalization.record)
-    return Recorded(setup, asked, Record.model_validate(personalization.record))
+    return Recorded(setup, asked, record)
 
 
 def _asked_of(personalization: Personalization, setup: Setup) -> Asked:
     """Return what was asked when it was kept; of what was put in a basket before that was kept, what is asked now."""
     if personalization.asked is not None:
-        return Asked.model_validate(personalization.asked)
+        return asked_of(personalization)
     return ask(setup, entries_of(personalization), context_now([setup], signed_in=False))
 
 

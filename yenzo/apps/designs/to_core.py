@@ -10,6 +10,8 @@ from yenzo.apps.designs.now import context_now
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.products.models import Revision
 from yenzo.apps.products.to_core import shop_setup
+from yenzo.core.artwork.facts import Preparation
+from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.kinds.addresses import countries
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.axes import variant_at
@@ -24,6 +26,7 @@ from yenzo.core.documents.fields import (
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import language_read
+from yenzo.core.record import Record
 from yenzo.core.speaking import reader
 from yenzo.core.spine import Walked, walk
 
@@ -52,6 +55,21 @@ def entries_of(personalization: Personalization) -> Entries:
     """Return the entries of a personalization; those of orders of before were not kept."""
     assert personalization.entries is not None
     return read_entries(personalization.entries)
+
+
+def asked_of(personalization: Personalization) -> Asked:
+    """Return what was asked of a personalization when it was kept."""
+    return Asked.model_validate(personalization.asked)
+
+
+def record_kept(personalization: Personalization) -> Record | None:
+    """Return what followed from a personalization when it was kept, or None if it is from before that was kept."""
+    return None if personalization.record is None else Record.model_validate(personalization.record)
+
+
+def wanted_of(upload: Upload) -> Preparation:
+    """Return how a file was wanted to be prepared."""
+    return Preparation.model_validate(upload.preparation)
 
 
 def _variant(setup: Setup, form: QueryDict) -> str | None:

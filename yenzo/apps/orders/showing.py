@@ -9,6 +9,7 @@ from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.personalized import read_as_kept
 from yenzo.apps.designs.said import SaidPiece, said_piece
 from yenzo.apps.orders.models import Line
+from yenzo.apps.orders.to_core import quote_of
 from yenzo.core.asking.words import SaidEntry, say_entries
 from yenzo.core.documents.entries import files_of
 from yenzo.core.documents.fields import DateField
@@ -73,7 +74,7 @@ class ShownLine:
         """Its price as ordered; the rows are called as who reads calls them."""
         recorded = self.recorded
         worded = price(recorded.setup, recorded.asked, recorded.record.amounts)
-        return Quote.model_validate(self.line.quote).worded_as(worded)
+        return quote_of(self.line).worded_as(worded)
 
     @cached_property
     def said(self) -> SaidPiece:

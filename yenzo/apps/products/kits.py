@@ -8,8 +8,8 @@ from typing import Any
 from yenzo.apps.materials.to_core import all_materials
 from yenzo.apps.products.linked import as_published
 from yenzo.apps.products.models import KitMember, KitScope, Product, Revision
-from yenzo.apps.products.to_core import setup_of_draft, setup_of_revision
-from yenzo.core.documents.kits import KitUse, Override, with_kits
+from yenzo.apps.products.to_core import overrides_of, setup_of_draft, setup_of_revision
+from yenzo.core.documents.kits import KitUse, with_kits
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import DocumentError
@@ -34,7 +34,7 @@ class UsedKit:
             setup=self.setup,
             variants=tuple(member.variants) if member else (),
             only_signed_in=self.only_signed_in,
-            overrides=tuple(Override.model_validate(one) for one in member.overrides) if member else (),
+            overrides=overrides_of(member) if member else (),
         )
 
 

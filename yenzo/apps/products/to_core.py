@@ -5,11 +5,13 @@ from typing import Any
 
 from yenzo.apps.materials.to_core import all_materials
 from yenzo.apps.products.linked import with_linked
-from yenzo.apps.products.models import Product, Revision
+from yenzo.apps.products.models import KitMember, Product, Revision
+from yenzo.core.documents.kits import Override
 from yenzo.core.documents.reading import read_setup, read_trusted
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import in_language
 from yenzo.core.keeping import Kept
+from yenzo.core.pricing.helper import Costs
 from yenzo.core.speaking import reader
 
 # Of the documents: what is compiled from them takes some times as much.
@@ -33,6 +35,16 @@ def setup_of_revision(revision: Revision) -> Setup:
 def shop_setup(revision: Revision) -> Setup:
     """Return the set-up that a revision holds, in the words of who reads."""
     return in_language(setup_of_revision(revision), reader())
+
+
+def costs_of(product: Product) -> Costs:
+    """Return what a product costs the workshop."""
+    return Costs.model_validate(product.costs)
+
+
+def overrides_of(member: KitMember) -> tuple[Override, ...]:
+    """Return what a product has otherwise of a kit that it uses."""
+    return tuple(Override.model_validate(one) for one in member.overrides)
 
 
 def setup_of_draft(product: Product) -> Setup:

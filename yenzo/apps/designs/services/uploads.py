@@ -14,6 +14,7 @@ from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.designs.models import Upload
+from yenzo.apps.designs.to_core import wanted_of
 from yenzo.apps.files.room import room
 from yenzo.apps.files.store import read_stored, store_file
 from yenzo.apps.outbox.promises import forsaken
@@ -120,7 +121,7 @@ def _inspected(upload: Upload) -> PreparedArtwork:
     with tempfile.NamedTemporaryFile(prefix="original-") as copy:
         copy.write(read_stored(upload.original))
         copy.flush()
-        wanted = Preparation.model_validate(upload.preparation)
+        wanted = wanted_of(upload)
         return inspect_artwork(Path(copy.name), upload.name, _limits(), wanted)
 
 

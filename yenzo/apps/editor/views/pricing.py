@@ -14,15 +14,16 @@ from yenzo.apps.products.kits import shown_draft
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.drafts import edit_draft
 from yenzo.apps.products.services.products import save_costs
+from yenzo.apps.products.to_core import costs_of
 from yenzo.core.errors import DocumentError
-from yenzo.core.pricing.helper import Costs, margin_of
+from yenzo.core.pricing.helper import margin_of
 
 
 @staff_page(*SELLERS)
 def price_helper(request: HttpRequest, key: str) -> HttpResponse:
     """Show what a product costs and earns, or save what it costs."""
     product = get_object_or_404(Product.objects.products(), key=key)
-    setup, costs = shown_draft(product), Costs.model_validate(product.costs)
+    setup, costs = shown_draft(product), costs_of(product)
     form = CostsForm(setup, costs, request.POST if request.method == "POST" else None)
     if form.is_bound and form.is_valid():
         save_costs(actor_of(request.user), product.pk, form.costs())
@@ -44,7 +45,7 @@ def price_helper(request: HttpRequest, key: str) -> HttpResponse:
 def use_price(request: HttpRequest, key: str) -> HttpResponse:
     """Make the suggested price the draft's base price."""
     product = get_object_or_404(Product.objects.products(), key=key)
-    price: Decimal = Costs.model_validate(product.costs).price
+    price: Decimal = costs_of(product).price
     operation = {"do": "set", "path": ["offer", "base_price"], "value": str(price)}
     try:
         edit_draft(

@@ -17,10 +17,9 @@ from yenzo.apps.designs.services.personalizations import keep_as_asked
 from yenzo.apps.orders.mails import want_order_mails
 from yenzo.apps.orders.models import Line, Order, OrderEvent, Piece
 from yenzo.apps.orders.orderable import obstacles
+from yenzo.apps.orders.to_core import taken_by
 from yenzo.apps.pages.addresses import mail_identity
-from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.apps.stock.services.stock import OutOfStockError, return_stock, take_stock
-from yenzo.core.asking.ask import Asked
 from yenzo.core.speaking import reader
 
 
@@ -102,7 +101,7 @@ def cancel_order(actor: Actor, order_id: int) -> Order:
             )
         was_paid = order.is_paid
         lines = order.lines.select_related("revision", "personalization")
-        return_stock(actor, _sum(_taken(line) for line in lines))
+        return_stock(actor, _sum(taken_by(line) for line in lines))
         order.state = Order.State.CANCELLED
         if was_paid:
             order.payment_state = Order.PaymentState.OWED_BACK
@@ -112,10 +111,6 @@ def cancel_order(actor: Actor, order_id: int) -> Order:
         if was_paid:
             want_order_mails(actor, order, "cancelled")
     return order
-
-
-def _taken(line: Line) -> dict[str, int]:
-    return Asked.model_validate(line.personalization.asked).taken(setup_of_revision(line.revision))
 
 
 def _sum(counts: Iterable[dict[str, int]]) -> dict[str, int]:
