@@ -28,7 +28,7 @@ LANGUAGES = tuple(PLURALS)
 KEYWORDS: dict[str, Any] = {
     "say": None,
     "say_many": (1, 2),
-    "later": None,
+    "say_noop": None,
     "gettext": None,
     "gettext_lazy": None,
     "gettext_noop": None,

@@ -8,11 +8,14 @@ from playwright.sync_api import expect
 
 from tests.core.conftest import picture_bytes
 from tests.story.conftest import WIDE, bell_at_the_checkout, emblem_page, fill_checkout, settled
-from yenzo.apps.slip.controls import CONTROLS, NOTHING
+from yenzo.apps.slip.controls import CONTROLS
 
 GOODS = sorted(Path("demo/products").iterdir())
 # What is asked of nobody, or is worked out from the rest.
-NOT_ENTERED = {kind for kind, control in CONTROLS.items() if control == NOTHING} | {"heading", "computed"}
+KINDS = {model.model_fields["kind"].default for model in CONTROLS}
+NOT_ENTERED = {model.model_fields["kind"].default for model in CONTROLS if not (model.has_entry and model.is_asked)} | {
+    "computed"
+}
 STATE = "['csrfmiddlewaretoken', 'shown', 'asked', 'told', 'missing', 'sent-as', 'page']"
 ENTERED = f"""() => [...new FormData(document.getElementById("slip-form"))]
     .filter(([name, value]) => typeof value === "string" && !{STATE}.includes(name)).map((pair) => pair.join("="))"""
@@ -39,7 +42,7 @@ def kinds_of(goods):
 
 def covering():
     """Goods that have every kind of field between them, as few as a greedy choice gives."""
-    left, chosen = set(CONTROLS) - NOT_ENTERED, []
+    left, chosen = KINDS - NOT_ENTERED, []
     while left:
         best = max(GOODS, key=lambda goods: len(left & kinds_of(goods)))
         assert left & kinds_of(best), f"The demo asks for none of {left}."

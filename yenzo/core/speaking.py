@@ -41,7 +41,7 @@ def reader() -> str:
     return _reader.get()
 
 
-def later(message: str) -> str:
+def say_noop(message: str) -> str:
     """Return the message as it is: a mark for one that is said elsewhere."""
     return message
 

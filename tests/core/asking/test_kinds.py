@@ -6,7 +6,7 @@ import pytest
 
 from tests.core.conftest import board, entries
 from yenzo.core.asking.ask import Context, ask
-from yenzo.core.asking.kinds import KINDS, Around, kind_of
+from yenzo.core.asking.kinds import KINDS, EntryContext, kind_of
 from yenzo.core.asking.words import say_entries
 from yenzo.core.documents.fields import AnyField, ArtworkField, YesNoField
 from yenzo.core.documents.reading import read_setup
@@ -52,13 +52,13 @@ def said(assets, setup, raw, language="en"):
     walked = answered(assets, setup, raw, language)
     field = setup.field("more")
     with speaking(language):
-        return kind_of(field).words(field, walked.asked.values["more"], Around(setup, language, THURSDAY))
+        return kind_of(field).words(field, walked.asked.values["more"], EntryContext(setup, language, THURSDAY))
 
 
 def produced(assets, setup, raw, language):
     walked = answered(assets, setup, raw, language)
     field = setup.field("more")
-    return kind_of(field).produced(field, walked.asked.values["more"], Around(setup, language, THURSDAY))
+    return kind_of(field).produced(field, walked.asked.values["more"], EntryContext(setup, language, THURSDAY))
 
 
 def test_every_kind_of_the_documents_has_its_kind():
@@ -80,7 +80,7 @@ def test_every_kind_asks_samples_and_has_worst_cases_that_are_allowed(assets, mo
         walked = answered(assets, setup, raw)
         found = problems(walked)
         assert set(found) <= {"missing_letter"}, (raw, found)
-        around = Around(setup, "en", THURSDAY)
+        around = EntryContext(setup, "en", THURSDAY)
         value = walked.asked.values["more"]
         if value and model is not YesNoField:
             assert kind.words(field, value, around)

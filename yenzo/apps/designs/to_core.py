@@ -12,43 +12,18 @@ from yenzo.apps.products.models import Revision
 from yenzo.apps.products.to_core import shop_setup
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.asking.ask import Asked
-from yenzo.core.asking.kinds.addresses import countries
-from yenzo.core.asking.kinds.interface import Raw
-from yenzo.core.documents.axes import variant_at
-from yenzo.core.documents.entries import Address, Entries, Files, files_of
+from yenzo.core.documents.entries import Entries, files_of
 from yenzo.core.documents.fields import (
-    AddressField,
-    AnyField,
     ArtworkField,
-    SeveralField,
-    YesNoField,
 )
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
-from yenzo.core.documents.wording import language_read
 from yenzo.core.record import Record
-from yenzo.core.speaking import reader
 from yenzo.core.spine import Walked, walk
 
-MOST_TEXT = 20_000
-MOST_PART = 1000
 MOST_NAMED = 200
 # By field; of most fields there is one.
 Uploads = dict[str, tuple[Upload, ...]]
-
-
-def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
-    """Return the entries that a slip was sent with. Nothing in it is trusted; whatever is typed is kept."""
-    sent = ((field.key, _sent(field, form)) for field in setup.fields)
-    values = {key: value for key, value in sent if value is not None}
-    files: dict[str, Files] = {key: _files(sent) for key, sent in uploads.items()}
-    return Entries(
-        values=values,
-        uploads=files,
-        variant=_variant(setup, form),
-        pieces=_pieces(form.get("pieces", "1")),
-        language=language_read(setup, reader()),
-    )
 
 
 def entries_of(personalization: Personalization) -> Entries:
@@ -70,41 +45,6 @@ def record_kept(personalization: Personalization) -> Record | None:
 def wanted_of(upload: Upload) -> Preparation:
     """Return how a file was wanted to be prepared."""
     return Preparation.model_validate(upload.preparation)
-
-
-def _variant(setup: Setup, form: QueryDict) -> str | None:
-    """Return the variant that is picked, by itself or along its axes."""
-    offer, sent = setup.offer, setup.offer.variant(form.get("variant"))
-    wanted = {axis.key: form.get(f"axis-{axis.key}", "") for axis in offer.axes}
-    if not any(wanted.values()):
-        return sent.key if sent else None
-    found = variant_at(offer.variants, wanted, sent)
-    return found.key if found else None
-
-
-def _files(sent: tuple[Upload, ...]) -> Files:
-    return sent[0].for_entries if len(sent) == 1 else tuple(one.for_entries for one in sent)
-
-
-def _sent(field: AnyField, form: QueryDict) -> Raw | None:
-    """Return what the controls of a field were sent with, or None when they weren't there."""
-    name = f"entry-{field.key}"
-    if isinstance(field, AddressField):
-        return _sent_address(field, name, form)
-    sent = form.getlist(name)
-    if isinstance(field, ArtworkField) or not (field.has_entry and field.is_asked and sent):
-        return None
-    if isinstance(field, SeveralField):
-        return tuple(key for key in sent if field.option(key))
-    return sent[-1] == "yes" if isinstance(field, YesNoField) else sent[-1][:MOST_TEXT]
-
-
-def _sent_address(field: AddressField, name: str, form: QueryDict) -> Address | None:
-    country = form.get(f"{name}.country")
-    if country is None:
-        return None
-    parts = {part: form.get(f"{name}.{part}", "")[:MOST_PART] for part in Address.model_fields if part != "country"}
-    return Address(**parts, country=country if country in countries() else field.country)
 
 
 def uploads_of_form(setup: Setup, form: QueryDict, visitor: uuid.UUID | None) -> Uploads:
@@ -139,11 +79,6 @@ def uploads_of_entries(entries: Entries, uploads: Iterable[Upload]) -> Uploads:
     }
     found = {key: tuple(by_content[name] for name in names if name in by_content) for key, names in named.items()}
     return {key: own for key, own in found.items() if own}
-
-
-def _pieces(sent: str) -> int:
-    digits = sent.strip()
-    return min(max(int(digits), 1), 10_000) if digits.isdecimal() and len(digits) < 10 else 1
 
 
 def walk_entries(revision: Revision, entries: Entries, *, signed_in: bool = False) -> Walked:

@@ -10,7 +10,7 @@ from django.urls import reverse
 
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.personalized import read_now
-from yenzo.apps.designs.to_core import Uploads, as_uuid, entries_of_form, uploads_of_form
+from yenzo.apps.designs.to_core import Uploads, as_uuid, uploads_of_form
 from yenzo.apps.designs.unfinished import is_waiting, with_arrived
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor
 from yenzo.apps.files.store import StoredAssets
@@ -18,6 +18,7 @@ from yenzo.apps.products.models import Product
 from yenzo.apps.products.to_core import shop_setup
 from yenzo.apps.slip.refreshing import turn_of_form
 from yenzo.apps.slip.slip import Slip, build_slip
+from yenzo.apps.slip.to_core import entries_of_form
 
 
 @dataclass(frozen=True)

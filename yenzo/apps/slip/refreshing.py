@@ -30,7 +30,7 @@ def _has_changed(line: SlipLine, was_asked: set[str]) -> bool:
 
 def _has_words(line: SlipLine, was_told: set[str]) -> bool:
     """Tell whether something else is said of a line than was, or nothing any more."""
-    if line.says_something:
+    if line.messages:
         return line.told not in was_told
     return any(told.partition(":")[0] == line.field.key for told in was_told)
 

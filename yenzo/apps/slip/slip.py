@@ -1,6 +1,6 @@
 """The slip: a set-up and entries come in; all that the order slip and the goods beside it show goes out."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 
 from django.urls import reverse
@@ -8,7 +8,7 @@ from django.urls import reverse
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.designs.picture_addresses import SMALL, picture_address
 from yenzo.apps.designs.to_core import Uploads
-from yenzo.apps.slip.lines import SlipLine, line_of, told_of
+from yenzo.apps.slip.lines import LineDrawing, SlipLine
 from yenzo.apps.slip.options import SlipOption
 from yenzo.core.asking.problems import GOODS
 from yenzo.core.documents.assets import Assets
@@ -144,7 +144,7 @@ class Slip:
     @property
     def told(self) -> str:
         """The lines that something is said of, and what, as the next request carries it."""
-        return " ".join(line.told for line in self.lines if line.says_something)
+        return " ".join(line.told for line in self.lines if line.messages)
 
     @property
     def asked(self) -> str:
@@ -179,25 +179,22 @@ def build_slip(
     """
     walked = walk(setup, entries, assets, context_now([setup], signed_in=signed_in))
     blocking = {item.field for item in walked.verdict.blocking}
-    blocked = {setup_field.section or "" for setup_field in setup.fields if setup_field.key in blocking}
-    stays = _stays(setup, turn, blocked)
-    left = turn.page if stays and turn.wanted is not None else None
-    held_back = {setup_field.key for setup_field in setup.fields if (setup_field.section or "") == left}
-    sections = _sections(setup, walked, entries, uploads, lambda key: tells_missing or key in held_back)
+    stays = _stays(setup, turn, {field.section or "" for field in setup.fields if field.key in blocking})
+    held_back = turn.page if stays and turn.wanted is not None else None
+
+    def is_told(key: str) -> bool:
+        field = setup.field(key)
+        return tells_missing or (field is not None and (field.section or "") == held_back)
+
+    drawing = LineDrawing(walked, entries, uploads, pending or {}, is_told)
+    sections = tuple(_sections(setup, drawing, blocking))
     page = turn.page if stays else turn.wanted or ""
-    if tells_missing and not keeps_page:
-        page = next((section.key for section in sections if section.blocked), page)
-    keys = [section.key for section in sections if section.is_asked]
-    page = page if page in keys else (keys[0] if keys else "")
-    shown = {page} if setup.form.shown == "pages" else set(keys)
-    sections = tuple(replace(section, is_hidden=section.key not in shown) for section in sections)
-    if pending:
-        sections = tuple(_with_pending(section, pending) for section in sections)
+    page = _page_in_view(sections, page, goes_to_blocked=tells_missing and not keeps_page)
     return Slip(
         setup=setup,
         entries=entries,
         walked=walked,
-        sections=sections,
+        sections=_with_hidden(setup, sections, page),
         sides=_sides(walked, uploads, stand_ins(walked, assets)),
         variants=() if setup.offer.axes else _variants(walked),
         axes=_axes(walked),
@@ -217,24 +214,29 @@ def _stays(setup: Setup, turn: Turn, blocked: set[str]) -> bool:
     return any(key in blocked for key in before[order.index(turn.page) :])
 
 
-def _sections(
-    setup: Setup, walked: Walked, entries: Entries, uploads: Uploads, tells_missing: Callable[[str], bool]
-) -> tuple[SlipSection, ...]:
-    told = told_of(walked.verdict, tells_missing)
-    nodes = [node for area in walked.scene.areas for node in area.nodes]
-    blocking = {item.field for item in walked.verdict.blocking}
-    found = []
-    for key, title, introduction in [(None, "", ""), *((s.key, s.title, s.introduction) for s in setup.sections)]:
-        lines = tuple(line_of(one, walked, entries, uploads, told, nodes) for one in setup.fields_of(key))
+def _sections(setup: Setup, drawing: LineDrawing, blocking: set[str]) -> Iterator[SlipSection]:
+    """Yield the sections that have lines, first what stands before all of them."""
+    for section, fields in setup.form_order:
+        lines = tuple(drawing.line(field) for field in fields)
         if lines:
-            is_blocked = any(line.field.key in blocking for line in lines)
-            found.append(SlipSection(key or "", title, introduction, lines, is_blocked))
-    return tuple(found)
+            key, title, introduction = (section.key, section.title, section.introduction) if section else ("", "", "")
+            yield SlipSection(key, title, introduction, lines, any(field.key in blocking for field in fields))
 
 
-def _with_pending(section: SlipSection, pending: Uploads) -> SlipSection:
-    lines = (replace(line, pending=pending.get(line.field.key, ())) for line in section.lines)
-    return replace(section, lines=tuple(lines))
+def _page_in_view(sections: tuple[SlipSection, ...], page: str, *, goes_to_blocked: bool) -> str:
+    """Return the page that comes into view: the one that is wanted, if it is there, or the first that blocks."""
+    if goes_to_blocked:
+        page = next((section.key for section in sections if section.blocked), page)
+    keys = [section.key for section in sections if section.is_asked]
+    return page if page in keys else next(iter(keys), "")
+
+
+def _with_hidden(setup: Setup, sections: tuple[SlipSection, ...], page: str) -> tuple[SlipSection, ...]:
+    """Return the sections, those hidden that ask nothing, or are another page than the one in view."""
+    is_paged = setup.form.shown == "pages"
+    return tuple(
+        replace(section, is_hidden=section.key != page if is_paged else not section.is_asked) for section in sections
+    )
 
 
 def _sides(walked: Walked, uploads: Uploads, standing: Mapping[str, SideScene]) -> tuple[SlipSide, ...]:

@@ -18,7 +18,7 @@ from yenzo.apps.designs.preparing import PreparationForm, preparation_of
 from yenzo.apps.designs.receiving import received, refuse_too_often
 from yenzo.apps.designs.services.uploads import prepare_upload
 from yenzo.apps.designs.visitors import known_visitor
-from yenzo.apps.slip.lines import PICKED
+from yenzo.apps.slip.controls.uploads import PICKED
 from yenzo.core.artwork.identify import too_many_bytes
 from yenzo.core.errors import ArtworkError
 

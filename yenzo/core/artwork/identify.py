@@ -4,9 +4,9 @@ import re
 
 from yenzo.core.artwork.facts import ArtworkLimits
 from yenzo.core.errors import ArtworkError
-from yenzo.core.speaking import decimal, later, say, say_many
+from yenzo.core.speaking import decimal, say, say_many, say_noop
 
-TAKEN = later("PNG, JPEG, WebP, TIFF and HEIC pictures and SVG and PDF drawings can be used")
+TAKEN = say_noop("PNG, JPEG, WebP, TIFF and HEIC pictures and SVG and PDF drawings can be used")
 SIGNATURES: tuple[tuple[bytes, str], ...] = (
     (b"\x89PNG\r\n\x1a\n", "png"),
     (b"\xff\xd8\xff", "jpeg"),
@@ -16,14 +16,14 @@ SIGNATURES: tuple[tuple[bytes, str], ...] = (
     (b"GIF8", "GIF"),
     (b"BM", "BMP"),
     (b"PK\x03\x04", "ZIP"),
-    (b"8BPS", later("layered picture")),
+    (b"8BPS", say_noop("layered picture")),
     (b"%!PS", "PostScript"),
-    (b"\x1f\x8b", later("compressed (SVGZ)")),
-    (b"\x00\x01\x00\x00", later("font")),
-    (b"OTTO", later("font")),
-    (b"ttcf", later("font")),
-    (b"wOFF", later("font")),
-    (b"wOF2", later("font")),
+    (b"\x1f\x8b", say_noop("compressed (SVGZ)")),
+    (b"\x00\x01\x00\x00", say_noop("font")),
+    (b"OTTO", say_noop("font")),
+    (b"ttcf", say_noop("font")),
+    (b"wOFF", say_noop("font")),
+    (b"wOF2", say_noop("font")),
 )
 USED = frozenset({"png", "jpeg", "tiff", "pdf"})
 # The brands of ISO 23008-12 that photos come in; AVIF (ISO 23000-22) is another coding.

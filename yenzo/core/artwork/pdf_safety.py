@@ -11,9 +11,9 @@ from yenzo.core.artwork.identify import damaged, no_such_page, unsafe
 from yenzo.core.artwork.svg_safety import AS_OUTLINES
 from yenzo.core.errors import ArtworkError
 from yenzo.core.measure import plain_number
-from yenzo.core.speaking import later, say
+from yenzo.core.speaking import say, say_noop
 
-REMEDY = later("Please print it into a new PDF, or save it as a PNG.")
+REMEDY = say_noop("Please print it into a new PDF, or save it as a PNG.")
 MOST_PAGES, MOST_OBJECTS = 2000, 500_000
 END_WITHIN = 4096
 FONT_FILES = ("/FontFile", "/FontFile2", "/FontFile3")

@@ -15,15 +15,15 @@ from yenzo.core.artwork.facts import ArtworkLimits
 from yenzo.core.artwork.identify import damaged, no_such_page
 from yenzo.core.artwork.outside import run_tool
 from yenzo.core.errors import ArtworkError
-from yenzo.core.speaking import later, say
+from yenzo.core.speaking import say, say_noop
 
 PILLOW_NAMES = {"png": "PNG", "jpeg": "JPEG", "webp": "WEBP", "tiff": "TIFF", "heic": "PNG"}
 LEAST_EDGE_PX, MOST_RATIO = 8, 60
 # What Pillow raises for files that are not what they say.
 FAULTS = (OSError, SyntaxError, ValueError, EOFError, KeyError, IndexError, struct.error, ImageCms.PyCMSError)
-BROKEN_PROFILE = later("Its color profile is broken and was left out.")
-FIRST_OF_ANIMATION = later("Only the first picture of the animation is used.")
-DEEP = later("It has 16 bits a color; 8 are used.")
+BROKEN_PROFILE = say_noop("Its color profile is broken and was left out.")
+FIRST_OF_ANIMATION = say_noop("Only the first picture of the animation is used.")
+DEEP = say_noop("It has 16 bits a color; 8 are used.")
 
 
 @dataclass(frozen=True)

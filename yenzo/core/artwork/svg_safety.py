@@ -7,12 +7,12 @@ from lxml import etree
 from yenzo.core.artwork.effort import refuse_effort
 from yenzo.core.artwork.identify import damaged, unsafe
 from yenzo.core.errors import ArtworkError
-from yenzo.core.speaking import later, listed, say
+from yenzo.core.speaking import listed, say, say_noop
 
 SVG = "{http://www.w3.org/2000/svg}"
 HREFS = ("href", "{http://www.w3.org/1999/xlink}href")
-REMEDY = later("Please export it as a plain SVG, a PDF or a PNG.")
-AS_OUTLINES = later("Please turn texts into outlines (curves, paths) in your drawing program and save it again.")
+REMEDY = say_noop("Please export it as a plain SVG, a PDF or a PNG.")
+AS_OUTLINES = say_noop("Please turn texts into outlines (curves, paths) in your drawing program and save it again.")
 INSIDE = re.compile(r"#|data:image/(png|jpeg);base64,", re.I)
 ELSEWHERE = re.compile(r"@import|url\(\s*[\"']?\s*(?!#)\w", re.I)
 MOVING = {"animate", "animateTransform", "animateMotion", "set"}

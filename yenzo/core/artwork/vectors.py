@@ -17,7 +17,7 @@ from yenzo.core.artwork.outside import run_tool
 from yenzo.core.artwork.pdf_safety import safe_page
 from yenzo.core.artwork.svg_safety import is_moving, safe_svg, written_svg
 from yenzo.core.errors import ArtworkError
-from yenzo.core.speaking import later, say
+from yenzo.core.speaking import say, say_noop
 
 FLATTENED_EDGE_PX, COMPARED_EDGE_PX = 4000, 800
 # Of 255; and how many pixels may differ as much.
@@ -94,7 +94,7 @@ def _refuse_other_look(drawing: Drawing, pdf: bytes, name: str) -> None:
     # Edges may differ by a part of a pixel, which the filter takes away.
     difference = ImageChops.difference(got, expected).convert("L").filter(ImageFilter.MinFilter(3))
     if sum(difference.histogram()[DIFFERENT:]) > MOST_DIFFERENT_PX:
-        raise NotPlain(later("parts that can't be kept exactly"))
+        raise NotPlain(say_noop("parts that can't be kept exactly"))
 
 
 def _on_white(png: bytes) -> Image.Image:

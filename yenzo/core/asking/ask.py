@@ -4,7 +4,7 @@ from collections import Counter
 from datetime import date
 
 from yenzo.core.asking.invisible import without_invisible
-from yenzo.core.asking.kinds import Given, Value, kind_of
+from yenzo.core.asking.kinds import RawEntry, Value, kind_of
 from yenzo.core.documents.entries import Adjustment, Entries, files_of
 from yenzo.core.documents.fields import AnyField, ExtraField, NoteField, Option, OptionsField, TextField
 from yenzo.core.documents.named import Names, fields_by_name, product_names
@@ -159,7 +159,7 @@ class _Decisions:
         if field.key not in self._values:
             entries = self._entries
             files = files_of(entries.uploads.get(field.key))
-            given = Given(entries.values.get(field.key), files, self._language, self._names)
+            given = RawEntry(entries.values.get(field.key), files, self._language, self._names)
             self._values[field.key] = self._offered(field, kind_of(field).value(field, given))
         return self._values[field.key]
 

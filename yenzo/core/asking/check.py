@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.invisible import dropped_words, has_both_directions, reordering, turning_words
-from yenzo.core.asking.kinds import Around, Value, kind_of
+from yenzo.core.asking.kinds import EntryContext, Value, kind_of
 from yenzo.core.asking.problems import GOODS, LEFT_OUT, TYPED_ORDER, Coverage, Problem, quoted
 from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH, is_emoji
 from yenzo.core.documents.entries import Address
@@ -68,11 +68,11 @@ def _check_field(setup: Setup, field: AnyField, asked: Asked, coverage: Coverage
         elif isinstance(field, ComputedField):
             yield from _check_result(setup, field, asked)
         return
-    around = Around(setup, asked.language, asked.today, asked.stock, asked.pieces)
+    context = EntryContext(setup, asked.language, asked.today, asked.stock, asked.pieces)
     if turning := reordering(_written(value)):
         yield Problem(code="reorders", field=field.key, message=turning_words(turning))
-    yield from kind.problems(field, value, around)
-    produced = kind.produced(field, value, around)
+    yield from kind.problems(field, value, context)
+    produced = kind.produced(field, value, context)
     if len(produced) <= MOST_IN_A_PARAGRAPH:
         yield from _check_letters(setup, field.key, produced, asked, coverage)
         if asked.in_typed_order and has_both_directions(produced) and setup.landings_of(field.key):

@@ -8,15 +8,15 @@ import re
 from functools import lru_cache
 
 from yenzo.core.documents.fields import Pattern
-from yenzo.core.speaking import is_own, later, listed, reader, say, say_many
+from yenzo.core.speaking import is_own, listed, reader, say, say_many, say_noop
 
 SIGNS = {
-    " ": later("a space"),
-    "-": later("a hyphen"),
-    ".": later("a full stop"),
-    ",": later("a comma"),
-    "/": later("a slash"),
-    "'": later("an apostrophe"),
+    " ": say_noop("a space"),
+    "-": say_noop("a hyphen"),
+    ".": say_noop("a full stop"),
+    ",": say_noop("a comma"),
+    "/": say_noop("a slash"),
+    "'": say_noop("an apostrophe"),
 }
 COUNTS = ("", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve")
 CLASSES = {"A": r"[^\W\d_]", "9": r"\d", "*": r".", "[": "(?:", "]": ")?"}

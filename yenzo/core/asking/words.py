@@ -3,7 +3,7 @@
 from decimal import Decimal
 
 from yenzo.core.asking.ask import Asked
-from yenzo.core.asking.kinds import Around, kind_of
+from yenzo.core.asking.kinds import EntryContext, kind_of
 from yenzo.core.documents.fields import AnyField, OptionsField, TypedField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
@@ -31,18 +31,18 @@ def value_name(setup: Setup, field: AnyField, key: str) -> str:
     if isinstance(field, OptionsField):
         option = field.option(key)
         return option.label if option else key
-    return str(kind_of(field).words(field, key, Around(setup, reader(), None)))
+    return str(kind_of(field).words(field, key, EntryContext(setup, reader(), None)))
 
 
 def say_entries(setup: Setup, asked: Asked) -> tuple[SaidEntry, ...]:
     """Return every entry that is asked and filled, in the order of the form."""
-    around = Around(setup, asked.language, asked.today)
+    context = EntryContext(setup, asked.language, asked.today)
     return tuple(
         SaidEntry(
             field=field.key,
             label=field.label,
             workshop_label=field.workshop_name or field.label,
-            words=kind_of(field).words(field, asked.values[field.key], around),
+            words=kind_of(field).words(field, asked.values[field.key], context),
             is_exact=isinstance(field, TypedField),
             is_asked=field.is_asked,
         )

@@ -5,7 +5,7 @@ from dataclasses import replace
 from typing import assert_never
 
 from yenzo.core.asking.ask import Asked
-from yenzo.core.asking.kinds import Around, kind_of
+from yenzo.core.asking.kinds import EntryContext, kind_of
 from yenzo.core.asking.texts import MOST_IN_A_LINE, MOST_IN_A_PARAGRAPH
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.effects import ColorSource, Effects, Pattern
@@ -37,7 +37,7 @@ from yenzo.core.shapes.edges import edge_path
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.paths import CurvePath
-from yenzo.core.speaking import later
+from yenzo.core.speaking import say_noop
 from yenzo.core.text.along import Arc, set_along, set_on_arc, set_on_line
 from yenzo.core.text.block import fit_block
 from yenzo.core.text.fonts import Font
@@ -76,14 +76,14 @@ def set_text(
     undecided = []
     typeface = _typeface(setup, placement, asked)
     if typeface is None:
-        undecided.append(later("typeface"))
+        undecided.append(say_noop("typeface"))
         typeface = _first_typeface(setup, placement)
     font = typefaces.font(typeface or "")
     if typeface is None or font is None:
         return None
     paints = {source: chosen_paint(setup, source, asked) for source in placement.colors}
     if None in paints.values():
-        undecided.append(later("color"))
+        undecided.append(say_noop("color"))
 
     def paint_of(source: ColorSource) -> Paint:
         return paints[source] or UNCHOSEN
@@ -302,8 +302,8 @@ def _produced_text(setup: Setup, field_key: str, asked: Asked) -> str:
     field = setup.field(field_key)
     if field is None or not asked.is_filled(field_key):
         return ""
-    around = Around(setup, asked.language, asked.today)
-    return str(kind_of(field).produced(field, asked.values[field_key], around))
+    context = EntryContext(setup, asked.language, asked.today)
+    return str(kind_of(field).produced(field, asked.values[field_key], context))
 
 
 def _typeface(setup: Setup, placement: AnyText, asked: Asked) -> str | None:

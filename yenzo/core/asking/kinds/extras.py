@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import Any
 
-from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
+from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.fields import ExtraField, FieldBase
 from yenzo.core.documents.rules import read_number
@@ -14,14 +14,16 @@ from yenzo.core.speaking import say
 class ExtraKind(Kind[ExtraField]):
     """So many of another product; none is as if nothing was entered."""
 
-    def value(self, field: ExtraField, given: Given) -> str:
-        typed = str(given.raw or "").strip()
+    def value(self, field: ExtraField, entry: RawEntry) -> str:
+        """Return the number as documents write it; none is as if nothing was entered."""
+        typed = str(entry.raw or "").strip()
         number = read_number(typed)
         if number is None:
             return typed
         return f"{number.normalize():f}" if number else ""
 
-    def problems(self, field: ExtraField, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: ExtraField, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield what is no number of pieces, more than go with a piece, or more than are left."""
         number = read_number(str(value))
         if number is None or number != int(number) or number < 0:
             yield problem(
@@ -36,8 +38,8 @@ class ExtraKind(Kind[ExtraField]):
                 "too_many",
                 say("Of “{label}” at most {most} go with a piece.", label=field.label, most=field.most),
             )
-        left = around.stock.get(field.sku)
-        wanted = int(number) * around.pieces
+        left = context.stock.get(field.sku)
+        wanted = int(number) * context.pieces
         if field.sku and left is not None and wanted > left:
             some = say(
                 "Of “{label}” {left} are left; {wanted} are wanted. Please take fewer.",
@@ -52,15 +54,19 @@ class ExtraKind(Kind[ExtraField]):
             )
 
     def please(self, field: ExtraField) -> str:
+        """Ask how many are wanted."""
         return say("Please say how many of “{label}” you want.", label=field.label)
 
-    def words(self, field: ExtraField, value: Value, around: Around) -> str:
+    def words(self, field: ExtraField, value: Value, context: EntryContext) -> str:
+        """Return how many, as a multiple."""
         return f"{value} ×" if value else ""
 
     def sample(self, field: ExtraField, setup: Setup) -> Raw:
+        """Return nothing: the goods are shown without."""
         return ""
 
     def worst(self, field: ExtraField, setup: Setup) -> tuple[Raw, ...]:
+        """Return one, and the most that go with a piece."""
         return "1", str(field.most)
 
 

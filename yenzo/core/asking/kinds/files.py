@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import Any
 
-from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
+from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.entries import UploadedFile, files_of
 from yenzo.core.documents.fields import ArtworkField, FieldBase
@@ -14,10 +14,12 @@ from yenzo.core.speaking import decimal, say, say_many
 class ArtworkKind(Kind[ArtworkField]):
     """Pictures or drawings of the customer's own: one file by itself, several as a tuple."""
 
-    def value(self, field: ArtworkField, given: Given) -> Value:
-        return given.files[0] if len(given.files) == 1 else given.files or ""
+    def value(self, field: ArtworkField, entry: RawEntry) -> Value:
+        """Return the file, several as a tuple, or nothing."""
+        return entry.files[0] if len(entry.files) == 1 else entry.files or ""
 
-    def problems(self, field: ArtworkField, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: ArtworkField, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield too many or too few files, and of each what keeps it from being used."""
         files = files_of(value)
         if len(files) > field.most_files:
             message = say_many(
@@ -41,15 +43,19 @@ class ArtworkKind(Kind[ArtworkField]):
             yield from _file_problems(field, file)
 
     def please(self, field: ArtworkField) -> str:
+        """Ask for a picture."""
         return say("Please add a picture for “{label}”.", label=field.label)
 
-    def words(self, field: ArtworkField, value: Value, around: Around) -> str:
+    def words(self, field: ArtworkField, value: Value, context: EntryContext) -> str:
+        """Return the files' names."""
         return ", ".join(file.name for file in files_of(value))
 
     def sample(self, field: ArtworkField, setup: Setup) -> str:
+        """Return nothing: a sample picture stands in by itself."""
         return ""
 
     def worst(self, field: ArtworkField, setup: Setup) -> tuple[Raw, ...]:
+        """Return nothing: files are tried by their samples."""
         return ("",)
 
 

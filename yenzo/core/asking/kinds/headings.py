@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import Any
 
-from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value
+from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.fields import FieldBase, HeadingField
 from yenzo.core.documents.setup import Setup
@@ -12,16 +12,20 @@ from yenzo.core.documents.setup import Setup
 class HeadingKind(Kind[HeadingField]):
     """A heading: its entry is always empty, whatever is sent."""
 
-    def value(self, field: HeadingField, given: Given) -> str:
+    def value(self, field: HeadingField, entry: RawEntry) -> str:
+        """Return nothing, whatever is sent."""
         return ""
 
-    def problems(self, field: HeadingField, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: HeadingField, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield nothing."""
         yield from ()
 
     def sample(self, field: HeadingField, setup: Setup) -> Raw:
+        """Return nothing."""
         return ""
 
     def worst(self, field: HeadingField, setup: Setup) -> tuple[Raw, ...]:
+        """Return nothing."""
         return ("",)
 
 

@@ -20,7 +20,7 @@ F = TypeVar("F", bound=FieldBase)
 
 
 @dataclass(frozen=True)
-class Given:
+class RawEntry:
     """What was given for a field: what was typed or chosen (None where nothing was sent), files, the language.
 
     `names` are what formulas may look at.
@@ -33,7 +33,7 @@ class Given:
 
 
 @dataclass(frozen=True)
-class Around:
+class EntryContext:
     """What a value is looked at with: the set-up, the language of the words, today, the stock as far as it is known."""
 
     setup: Setup
@@ -47,11 +47,11 @@ class Kind(ABC, Generic[F]):
     """A kind of field."""
 
     @abstractmethod
-    def value(self, field: F, given: Given) -> Value:
+    def value(self, field: F, entry: RawEntry) -> Value:
         """Return the entry in its one normal form; empty when there is none."""
 
     @abstractmethod
-    def problems(self, field: F, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: F, value: Value, context: EntryContext) -> Iterator[Problem]:
         """Yield what is the matter with an entry that is filled."""
 
     @abstractmethod
@@ -66,13 +66,13 @@ class Kind(ABC, Generic[F]):
         """Return the words that ask for an entry that is missing."""
         return say("Please fill in “{label}”.", label=field.label)
 
-    def words(self, field: F, value: Value, around: Around) -> str:
+    def words(self, field: F, value: Value, context: EntryContext) -> str:
         """Return the entry as people read it."""
         return value if isinstance(value, str) else ""
 
-    def produced(self, field: F, value: Value, around: Around) -> str:
+    def produced(self, field: F, value: Value, context: EntryContext) -> str:
         """Return the text that lands on the goods."""
-        return self.words(field, value, around)
+        return self.words(field, value, context)
 
 
 def problem(field: FieldBase, code: str, message: str) -> Problem:

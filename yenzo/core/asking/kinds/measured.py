@@ -10,7 +10,7 @@ from babel.core import UnknownLocaleError
 from babel.dates import format_date
 from babel.numbers import format_decimal
 
-from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
+from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.charges import ROUNDED
 from yenzo.core.documents.fields import ComputedField, DateField, FieldBase, NumberField
@@ -18,16 +18,16 @@ from yenzo.core.documents.rules import MOST_DIGITS, read_number
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError
 from yenzo.core.formulas.evaluate import evaluate
-from yenzo.core.speaking import later, listed, reader, say
+from yenzo.core.speaking import listed, reader, say, say_noop
 
 WEEKDAYS = (
-    later("Mondays"),
-    later("Tuesdays"),
-    later("Wednesdays"),
-    later("Thursdays"),
-    later("Fridays"),
-    later("Saturdays"),
-    later("Sundays"),
+    say_noop("Mondays"),
+    say_noop("Tuesdays"),
+    say_noop("Wednesdays"),
+    say_noop("Thursdays"),
+    say_noop("Fridays"),
+    say_noop("Saturdays"),
+    say_noop("Sundays"),
 )
 ONE_DAY = timedelta(days=1)
 DAY = re.compile(r"[0-9]{4}-[0-9]{2}-[0-9]{2}")
@@ -39,24 +39,28 @@ N = TypeVar("N", NumberField, ComputedField)
 class Numeric(Kind[N]):
     """What is a number, said and produced as its language writes it."""
 
-    def words(self, field: N, value: Value, around: Around) -> str:
+    def words(self, field: N, value: Value, context: EntryContext) -> str:
+        """Return the number as who reads writes it, with its unit."""
         number = read_number(str(value))
         return str(value) if number is None else _said(number, field)
 
-    def produced(self, field: N, value: Value, around: Around) -> str:
+    def produced(self, field: N, value: Value, context: EntryContext) -> str:
+        """Return the number as the goods' language writes it, without its unit."""
         number = read_number(str(value))
-        return str(value) if number is None else _formatted(number, around.language)
+        return str(value) if number is None else _formatted(number, context.language)
 
 
 class NumberKind(Numeric[NumberField]):
     """A number, kept as it is written in documents: a point, no group marks, no zeros at the end."""
 
-    def value(self, field: NumberField, given: Given) -> str:
-        typed = (field.default if given.raw is None else str(given.raw)).strip()
+    def value(self, field: NumberField, entry: RawEntry) -> str:
+        """Return the number as documents write it; what is none as it was typed."""
+        typed = (field.default if entry.raw is None else str(entry.raw)).strip()
         number = read_number(typed)
         return typed if number is None else _canonical(number)
 
-    def problems(self, field: NumberField, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: NumberField, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield what is no number, lies out of bounds, or between two steps."""
         number = read_number(str(value))
         if number is None:
             message = say(
@@ -84,9 +88,11 @@ class NumberKind(Numeric[NumberField]):
             )
 
     def sample(self, field: NumberField, setup: Setup) -> str:
+        """Return the sample, the default, or the least."""
         return field.sample or field.default or _canonical(field.least or Decimal(1))
 
     def worst(self, field: NumberField, setup: Setup) -> tuple[Raw, ...]:
+        """Return the least and the most; without bounds nothing and many wide digits."""
         ends = [bound for bound in (field.least, field.most) if bound is not None] or [Decimal(0), Decimal(888_888)]
         return tuple(_canonical(bound) for bound in ends)
 
@@ -113,35 +119,42 @@ def _said(number: Decimal, field: NumberField | ComputedField) -> str:
 class ComputedKind(Numeric[ComputedField]):
     """A number that a formula gives; empty while what it looks at gives none."""
 
-    def value(self, field: ComputedField, given: Given) -> str:
+    def value(self, field: ComputedField, entry: RawEntry) -> str:
+        """Return what the formula comes to, rounded; empty where it comes to nothing or has too many digits."""
         try:
-            found = evaluate(field.formula, given.names)
+            found = evaluate(field.formula, entry.names)
         except FormulaError:
             return ""
         step = Decimal(1).scaleb(-field.decimals)
         rounded = found.quantize(step, ROUNDED[field.way])
         return _canonical(rounded) if len(rounded.as_tuple().digits) <= MOST_DIGITS else ""
 
-    def problems(self, field: ComputedField, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: ComputedField, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield nothing: what a formula gives is not typed by anybody."""
         yield from ()
 
     def please(self, field: ComputedField) -> str:
+        """Say that something is missing that the formula looks at."""
         return say("“{label}” can't be worked out yet: something that it is made of is missing.", label=field.label)
 
     def sample(self, field: ComputedField, setup: Setup) -> str:
+        """Return nothing: the formula gives it."""
         return ""
 
     def worst(self, field: ComputedField, setup: Setup) -> tuple[Raw, ...]:
+        """Return nothing: the formula gives it."""
         return ("",)
 
 
 class DateKind(Kind[DateField]):
     """A day, kept as YYYY-MM-DD."""
 
-    def value(self, field: DateField, given: Given) -> str:
-        return (field.default if given.raw is None else str(given.raw)).strip()
+    def value(self, field: DateField, entry: RawEntry) -> str:
+        """Return what was typed, or what the form begins with."""
+        return (field.default if entry.raw is None else str(entry.raw)).strip()
 
-    def problems(self, field: DateField, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: DateField, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield what is no day, a closed one, or one that is too early or too late counted from today."""
         day = read_day(str(value))
         if day is None:
             yield problem(
@@ -158,9 +171,9 @@ class DateKind(Kind[DateField]):
                 )
             message = say("{day} can't be had: {why}. Please pick another day.", day=_named(day), why=why)
             yield problem(field, "closed_day", message)
-        if around.today is None:
+        if context.today is None:
             return
-        first, last = earliest(field, around.today), latest(field, around.today)
+        first, last = earliest(field, context.today), latest(field, context.today)
         if first is not None and day < first:
             message = say(
                 "For “{label}” the first day that can be had is {day}.",
@@ -175,22 +188,27 @@ class DateKind(Kind[DateField]):
                 say("For “{label}” the last day is {day}.", label=field.label, day=_named(last)),
             )
 
-    def words(self, field: DateField, value: Value, around: Around) -> str:
+    def words(self, field: DateField, value: Value, context: EntryContext) -> str:
+        """Return the day as who reads writes it."""
         day = read_day(str(value))
         return str(value) if day is None else _dated(day, field.written, reader())
 
-    def produced(self, field: DateField, value: Value, around: Around) -> str:
+    def produced(self, field: DateField, value: Value, context: EntryContext) -> str:
+        """Return the day as the goods' language writes it."""
         day = read_day(str(value))
-        return str(value) if day is None else _dated(day, field.written, around.language)
+        return str(value) if day is None else _dated(day, field.written, context.language)
 
     def please(self, field: DateField) -> str:
+        """Ask for a day."""
         return say("Please pick a day for “{label}”.", label=field.label)
 
     def sample(self, field: DateField, setup: Setup) -> str:
+        """Return the sample or the default; a bounded day has none that would last."""
         # A day that is bounded goes by; the sample would soon be out of its bounds.
         return field.sample or field.default or ("2031-06-14" if field.within_days is None else "")
 
     def worst(self, field: DateField, setup: Setup) -> tuple[Raw, ...]:
+        """Return a day that is long to write and is not closed."""
         # The longest names of month and weekday in many languages.
         days = (date(2030, 9, 25) + ONE_DAY * more for more in range(14))
         return tuple(day.isoformat() for day in days if not is_closed(field, day))[:1]

@@ -6,7 +6,7 @@ from typing import Any
 import icu
 
 from yenzo.core.asking.invisible import without_invisible
-from yenzo.core.asking.kinds.interface import Around, Given, Kind, Raw, Value, problem
+from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.patterns import has_pattern, pattern_words
 from yenzo.core.asking.problems import Problem, quoted
 from yenzo.core.asking.texts import (
@@ -33,7 +33,8 @@ def plain_lines(raw: str) -> str:
 class TextKind(Kind[TextField]):
     """What lines and paragraphs share."""
 
-    def problems(self, field: TextField, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: TextField, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield what is too long or too short, has characters or words that may not be there, or another shape."""
         text = str(value)
         most = most_in(field)
         if len(text) > most:
@@ -66,7 +67,7 @@ class TextKind(Kind[TextField]):
                 least_characters=field.least_characters,
             )
             yield problem(field, "too_short", message)
-        yield from _word_problems(field, text, around.language)
+        yield from _word_problems(field, text, context.language)
         emoji = [] if field.emoji else list(dict.fromkeys(char for char in characters(text) if is_emoji(char)))
         if emoji:
             message = say("{words} can't be used here: please write without emoji.", words=quoted(emoji))
@@ -89,15 +90,17 @@ class TextKind(Kind[TextField]):
             )
             yield problem(field, "no_pattern", message)
         if field.word_lists:
-            yield from _kept_out(field, text, around)
+            yield from _kept_out(field, text, context)
 
     def _shape_problems(self, field: TextField, text: str) -> Iterator[Problem]:
         yield from ()
 
     def sample(self, field: TextField, setup: Setup) -> str:
+        """Return the sample or the default."""
         return field.sample or field.default
 
     def worst(self, field: TextField, setup: Setup) -> tuple[Raw, ...]:
+        """Return texts of the widest, the highest and the narrowest letters, as long and as short as may be."""
         if field.pattern is not None:
             return (field.pattern.passes,)
         most = min(field.most_characters or UNBOUNDED, most_in(field))
@@ -108,15 +111,17 @@ class TextKind(Kind[TextField]):
 class LineKind(TextKind):
     """A line of text."""
 
-    def value(self, field: TextField, given: Given) -> str:
-        return _cased(field, " ".join(_raw(field, given).split()), given.language)
+    def value(self, field: TextField, entry: RawEntry) -> str:
+        """Return the text in one line, in the case that is wanted."""
+        return _cased(field, " ".join(_raw(field, entry).split()), entry.language)
 
 
 class ParagraphKind(TextKind):
     """A text of several lines."""
 
-    def value(self, field: TextField, given: Given) -> str:
-        return _cased(field, plain_lines(_raw(field, given)), given.language)
+    def value(self, field: TextField, entry: RawEntry) -> str:
+        """Return the text in its lines, in the case that is wanted."""
+        return _cased(field, plain_lines(_raw(field, entry)), entry.language)
 
     def _shape_problems(self, field: TextField, text: str) -> Iterator[Problem]:
         if not isinstance(field, ParagraphField) or field.most_lines is None:
@@ -135,10 +140,12 @@ class ParagraphKind(TextKind):
 class NoteKind(Kind[NoteField]):
     """A note to the workshop."""
 
-    def value(self, field: NoteField, given: Given) -> str:
-        return plain_lines(_raw(field, given))
+    def value(self, field: NoteField, entry: RawEntry) -> str:
+        """Return the note in its lines."""
+        return plain_lines(_raw(field, entry))
 
-    def problems(self, field: NoteField, value: Value, around: Around) -> Iterator[Problem]:
+    def problems(self, field: NoteField, value: Value, context: EntryContext) -> Iterator[Problem]:
+        """Yield a note that is too long."""
         count = len(characters(str(value)[: MOST_IN_A_PARAGRAPH + 1]))
         if count > field.most_characters:
             over = say("many") if count > MOST_IN_A_PARAGRAPH else str(count - field.most_characters)
@@ -150,9 +157,11 @@ class NoteKind(Kind[NoteField]):
             yield problem(field, "too_long", message)
 
     def sample(self, field: NoteField, setup: Setup) -> str:
+        """Return the sample or the default."""
         return field.sample or field.default
 
     def worst(self, field: NoteField, setup: Setup) -> tuple[Raw, ...]:
+        """Return the longest note, and one in another script."""
         return ("note " * field.most_characters)[: field.most_characters].strip(), "Ж"
 
 
@@ -177,9 +186,9 @@ def _word_problems(field: TextField, text: str, language: str) -> Iterator[Probl
         )
 
 
-def _raw(field: TextField | NoteField, given: Given) -> str:
+def _raw(field: TextField | NoteField, entry: RawEntry) -> str:
     """Return what was typed, or what the form begins with, without what shows nothing."""
-    typed, _ = without_invisible(field.default if given.raw is None else str(given.raw))
+    typed, _ = without_invisible(field.default if entry.raw is None else str(entry.raw))
     return typed
 
 
@@ -200,12 +209,12 @@ def _cased(field: TextField, text: str, language: str) -> str:
     return text
 
 
-def _kept_out(field: TextField, text: str, around: Around) -> Iterator[Problem]:
+def _kept_out(field: TextField, text: str, context: EntryContext) -> Iterator[Problem]:
     """Yield a problem for each list of the workshop that has a word of the text."""
-    lists = around.setup.materials.word_lists
+    lists = context.setup.materials.word_lists
     if not lists:
         return
-    typed = {word.casefold(): word for word in words(text, around.language)}
+    typed = {word.casefold(): word for word in words(text, context.language)}
     for word_list in lists.values():
         found = [typed[word.casefold()] for word in word_list.words if word.casefold() in typed]
         if found:

@@ -1,0 +1,45 @@
+"""Forms of the order slip come in, entries documents of the core go out."""
+
+from django.http import QueryDict
+
+from yenzo.apps.designs.models import Upload
+from yenzo.apps.designs.to_core import Uploads
+from yenzo.apps.slip.controls import control_of
+from yenzo.core.documents.axes import variant_at
+from yenzo.core.documents.entries import Entries, Files
+from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.wording import language_read
+from yenzo.core.speaking import reader
+
+
+def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
+    """Return the entries that a slip was sent with. Nothing in it is trusted; whatever is typed is kept."""
+    sent = ((field.key, control_of(field).sent(field, form)) for field in setup.fields)
+    values = {key: value for key, value in sent if value is not None}
+    files: dict[str, Files] = {key: _files(sent) for key, sent in uploads.items()}
+    return Entries(
+        values=values,
+        uploads=files,
+        variant=_variant(setup, form),
+        pieces=_pieces(form.get("pieces", "1")),
+        language=language_read(setup, reader()),
+    )
+
+
+def _variant(setup: Setup, form: QueryDict) -> str | None:
+    """Return the variant that is picked, by itself or along its axes."""
+    offer, sent = setup.offer, setup.offer.variant(form.get("variant"))
+    wanted = {axis.key: form.get(f"axis-{axis.key}", "") for axis in offer.axes}
+    if not any(wanted.values()):
+        return sent.key if sent else None
+    found = variant_at(offer.variants, wanted, sent)
+    return found.key if found else None
+
+
+def _files(sent: tuple[Upload, ...]) -> Files:
+    return sent[0].for_entries if len(sent) == 1 else tuple(one.for_entries for one in sent)
+
+
+def _pieces(sent: str) -> int:
+    digits = sent.strip()
+    return min(max(int(digits), 1), 10_000) if digits.isdecimal() and len(digits) < 10 else 1
