@@ -11,6 +11,7 @@ from tests.core.conftest import board, picture_bytes
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.drafts import edit_draft
 from yenzo.apps.products.services.products import import_product, publish_setup
+from yenzo.core.documents import reading
 
 BASE = "/workshop/products/board/"
 
@@ -269,3 +270,19 @@ def test_choice_that_becomes_free_text_asks_before_rules_wait_for_its_words(sell
 
 def field_of(product, key):
     return next(field for field in draft_of(product)["fields"] if field["key"] == key)
+
+
+def test_edit_reads_each_state_of_the_draft_once(product, sign_in, monkeypatch):
+    read, whole = [], reading._read
+
+    def counted(model, data, what):
+        read.append(what)
+        return whole(model, data, what)
+
+    monkeypatch.setattr(reading, "_read", counted)
+    seller = sign_in("seller")
+    seller.get("/workshop/products/board/")
+    read.clear()
+    form = {"label": "Boat", "workshop_name": "", "seen": product.draft_version}
+    assert seller.post("/workshop/products/board/lines/name/label/", form).status_code == 200
+    assert read == [reading.SETUP]

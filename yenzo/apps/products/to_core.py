@@ -1,5 +1,6 @@
 """Rows of products come in, set-ups of the core go out. Compiled revisions are kept: they never change."""
 
+import hashlib
 import json
 from typing import Any
 
@@ -16,9 +17,11 @@ from yenzo.core.speaking import reader
 
 # Of the documents: what is compiled from them takes some times as much.
 MOST_DOCUMENT_BYTES = 24_000_000
+MOST_DRAFT_BYTES = 4_000_000
 
 
 _compiled: Kept[Setup] = Kept(MOST_DOCUMENT_BYTES)
+_drafts: Kept[Setup] = Kept(MOST_DRAFT_BYTES)
 
 
 def setup_of_revision(revision: Revision) -> Setup:
@@ -49,7 +52,17 @@ def overrides_of(member: KitMember) -> tuple[Override, ...]:
 
 def setup_of_draft(product: Product) -> Setup:
     """Return the draft's set-up with the workshop's materials as they are now; raises DocumentError."""
-    return read_setup(completed(product.draft))
+    return read_draft(product.draft)
+
+
+def read_draft(draft: dict[str, Any]) -> Setup:
+    """Return a draft as a set-up with the workshop's materials as they are now; raises DocumentError.
+
+    An edit looks at the draft before and after it several times over: each state is read once, and kept for a while.
+    """
+    document = completed(draft)
+    written = json.dumps(document, sort_keys=True, ensure_ascii=False).encode()
+    return _drafts.get(hashlib.sha256(written).digest(), lambda: (read_setup(document), len(written)))
 
 
 def completed(document: dict[str, Any]) -> dict[str, Any]:

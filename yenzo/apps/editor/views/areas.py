@@ -9,8 +9,9 @@ from django.views.decorators.http import require_POST
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.editor.forms import AreaForm
+from yenzo.apps.editor.setup_page import lands_words
 from yenzo.apps.editor.shaping import ShapeForm, framed
-from yenzo.apps.editor.views.setup import Question, changed, lands_words, setup_answer
+from yenzo.apps.editor.views.setup import Question, changed, setup_answer
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.pages.phrases import counted
 from yenzo.apps.products.models import Product

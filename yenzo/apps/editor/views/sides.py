@@ -10,8 +10,9 @@ from django.views.decorators.http import require_POST
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.editor.forms import ScaleForm, SidePictureForm
+from yenzo.apps.editor.setup_page import lands_words
 from yenzo.apps.editor.sizes import SizeByForm
-from yenzo.apps.editor.views.setup import Question, changed, lands_words, setup_answer
+from yenzo.apps.editor.views.setup import Question, changed, setup_answer
 from yenzo.apps.pages.phrases import counted
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.drafts import edit_draft

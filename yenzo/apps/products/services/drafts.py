@@ -8,10 +8,10 @@ from django.db import transaction
 from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.products.models import DraftEdit, Product
 from yenzo.apps.products.models.products import MOST_IN_A_CATEGORY
-from yenzo.apps.products.to_core import completed
+from yenzo.apps.products.to_core import read_draft, setup_of_draft
 from yenzo.core.documents.edits import OPERATIONS, Operation, SetValue, apply_operations, value_at
 from yenzo.core.documents.faults import find_nonsense
-from yenzo.core.documents.reading import in_words, read_setup
+from yenzo.core.documents.reading import in_words
 from yenzo.core.documents.renaming import followed_wording
 from yenzo.core.errors import DocumentError
 
@@ -88,13 +88,13 @@ def _apply(product: Product, operations: tuple[Operation, ...]) -> tuple[Operati
     """Change the draft of a locked product; return the way back. The changed draft must be a readable set-up."""
     changed, back = apply_operations(product.draft, operations)
     try:
-        setup = read_setup(completed(changed))
+        setup = read_draft(changed)
     except DocumentError as error:
         raise DocumentError(error.code, product.key, in_words(error, changed)) from error
     is_priced = not product.is_kit
     nonsense = set(find_nonsense(setup, is_priced=is_priced))
     # Only what this edit brings is refused: a draft that makes no sense already can still be mended step by step.
-    before = find_nonsense(read_setup(completed(product.draft)), is_priced=is_priced) if nonsense else ()
+    before = find_nonsense(setup_of_draft(product), is_priced=is_priced) if nonsense else ()
     if brought := nonsense - set(before):
         raise DocumentError("no_sense", product.key, " ".join(sorted(brought)))
     product.draft, product.name, product.category = changed, setup.offer.name, setup.offer.category[:MOST_IN_A_CATEGORY]
@@ -107,9 +107,9 @@ def _translations_along(product: Product, operations: tuple[Operation, ...]) -> 
     """Return what keeps the translations of words that these operations change in their place."""
     if not product.draft.get("wording"):
         return ()
-    before = read_setup(completed(product.draft))
+    before = setup_of_draft(product)
     try:
-        after = read_setup(completed(apply_operations(product.draft, operations)[0]))
+        after = read_draft(apply_operations(product.draft, operations)[0])
     except DocumentError:
         # Refused in words when it is applied.
         return ()

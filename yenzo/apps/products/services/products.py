@@ -22,7 +22,7 @@ from yenzo.apps.products.linked import not_in_shop
 from yenzo.apps.products.models import Product, Revision, RevisionFile
 from yenzo.apps.products.models.products import MOST_IN_A_CATEGORY
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.to_core import completed
+from yenzo.apps.products.to_core import read_draft
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.artwork.tinting import Tints, tinted_part
@@ -62,7 +62,7 @@ def create_product(
         "offer": {"name": name, "base_price": str(base_price), "currency": currency},
         "sides": [{"key": "front", "name": "Front", "picture": picture}] if picture else [],
     }
-    setup = read_setup(completed(document))
+    setup = read_draft(document)
     return insert_product({**document, **begin_from(setup, example)})
 
 
