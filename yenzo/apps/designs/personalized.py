@@ -122,7 +122,7 @@ def proof_of(personalization: Personalization, side_key: str) -> bytes | None:
 
     Where none was kept, for there was no room or it is from before, it is drawn, and kept if that can be.
     """
-    kept = next((one for one in personalization.proofs.all() if one.side == side_key), None)
+    kept = personalization.proofs.filter(side=side_key).select_related("file").first()
     if kept is not None:
         with suppress(AssetError):
             return read_stored(kept.file)
