@@ -7,7 +7,7 @@ from django.conf import settings
 from django.utils import timezone
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
-from yenzo.apps.designs.models import Design, Personalization, Upload
+from yenzo.apps.designs.models import Design, Personalization, Proof, Upload
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.files.services.clearing import clear_old
 from yenzo.apps.files.store import store_file
@@ -97,3 +97,22 @@ def test_links_and_parts_left_behind_go_and_the_page_says_what_will_and_what_wen
     assert not part.exists()
     assert not SignInLink.objects.exists()
     assert sign_in("desk").get("/workshop/files/").status_code == 403
+
+
+def test_what_a_piece_was_before_a_change_goes_with_its_pictures_and_what_it_is_stays(client, product):
+    from tests.apps.shop.test_account import FORM
+
+    client.post("/goods/board/basket/", FORM)
+    design = Design.objects.get()
+    client.post("/goods/board/basket/", {**FORM, "entry-name": "Tern", "design": str(design.pk)})
+    before = design.personalization_id
+    design.refresh_from_db()
+    assert design.personalization_id != before
+    age(Personalization.objects.all(), "made_at", 2)
+    clear_old(SYSTEM_ACTOR, timezone.now())
+    assert Personalization.objects.get().pk == design.personalization_id
+    kept = Proof.objects.get()
+    assert kept.personalization_id == design.personalization_id
+    age(StoredFile.objects.all(), "kept_at", 4000)
+    clear_old(SYSTEM_ACTOR, timezone.now())
+    assert StoredFile.objects.filter(pk=kept.file_id).exists()

@@ -1,7 +1,8 @@
 """Which files designs point to, and how long designs and uploads are kept that were never ordered."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from datetime import datetime
+from typing import Any
 
 from django.db import transaction
 from django.db.models import QuerySet
@@ -30,23 +31,17 @@ def _old_personalizations(before: datetime) -> QuerySet[Personalization]:
     return Personalization.objects.unused().filter(made_at__lt=before)
 
 
-def _clear_personalizations(before: datetime) -> int:
-    with transaction.atomic():
-        # While they are held nothing can begin to use one: those that something began to use before aren't among them.
-        held = list(_old_personalizations(before).select_for_update(of=("self",)).values_list("pk", flat=True))
-        cleared = _old_personalizations(before).filter(pk__in=held).delete()[1]
-        return cleared.get("designs.Personalization", 0)
-
-
 def _old_uploads(before: datetime) -> QuerySet[Upload]:
     return Upload.objects.unused().filter(sent_at__lt=before)
 
 
-def _clear_uploads(before: datetime) -> int:
+def _clear_unused(old: Callable[[datetime], QuerySet[Any]], before: datetime) -> int:
+    """Delete what is old and unused; return how many."""
     with transaction.atomic():
-        # While they are held no design can begin to use one: those that did before are not among them any more.
-        held = list(_old_uploads(before).select_for_update(of=("self",)).values_list("pk", flat=True))
-        return _old_uploads(before).filter(pk__in=held).delete()[1].get("designs.Upload", 0)
+        # While they are held nothing can begin to use one; those that something used before are not among them.
+        held = list(old(before).select_for_update(of=("self",)).values_list("pk", flat=True))
+        cleared = old(before).filter(pk__in=held)
+        return cleared.delete()[1].get(cleared.model._meta.label, 0)  # noqa: SLF001 - Django documents it
 
 
 def register() -> None:
@@ -69,12 +64,12 @@ def register() -> None:
             "personalizations",
             "What pieces in baskets were before they were changed, with its pictures",
             lambda before: _old_personalizations(before).count(),
-            _clear_personalizations,
+            lambda before: _clear_unused(_old_personalizations, before),
         ),
         Kept(
             "uploads",
             "Uploads and their prepared versions that no design and no order uses",
             lambda before: _old_uploads(before).count(),
-            _clear_uploads,
+            lambda before: _clear_unused(_old_uploads, before),
         ),
     )
