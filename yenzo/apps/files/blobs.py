@@ -8,11 +8,13 @@ from pathlib import Path
 from django.core.files.base import ContentFile
 from django.core.files.storage import FileSystemStorage, default_storage
 
+from yenzo.apps.pages.errors import AppError
+
 # A file that is still being written; what carries this name for long was left behind by a process that died.
 PART = ".part-"
 
 
-class DamagedFileError(Exception):
+class DamagedFileError(AppError):
     """A file isn't what its row says: it is missing, cut short, or has other bytes."""
 
 

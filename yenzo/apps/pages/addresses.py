@@ -11,11 +11,13 @@ import icu
 import idna
 from email_validator import EmailNotValidError, validate_email
 
+from yenzo.apps.pages.errors import AppError
+
 MOST_LENGTH = 254  # RFC 5321, 4.5.3.1.3
 ASCII_LOWER = {code: code + 32 for code in range(ord("A"), ord("Z") + 1)}
 
 
-class AddressError(ValueError):
+class AddressError(AppError):
     """No address that mail can be sent to, or one that looks like another; the message is a code for the caller."""
 
 

@@ -19,11 +19,12 @@ from yenzo.apps.orders.models import Line, Order, OrderEvent, Piece
 from yenzo.apps.orders.orderable import obstacles
 from yenzo.apps.orders.to_core import taken_by
 from yenzo.apps.pages.addresses import mail_identity
+from yenzo.apps.pages.errors import AppError
 from yenzo.apps.stock.services.stock import OutOfStockError, return_stock, take_stock
 from yenzo.core.speaking import reader
 
 
-class OrderError(Exception):
+class OrderError(AppError):
     """What was wanted of an order can't be done; the message says why, for whoever wanted it."""
 
 

@@ -6,6 +6,7 @@ from django.utils import timezone
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.outbox.services.mails import MailWish, want_mail
+from yenzo.apps.pages.errors import AppError
 from yenzo.apps.shop.models import LINK_LASTS, SignInLink
 from yenzo.core.speaking import reader
 
@@ -13,7 +14,7 @@ ANYBODY = tuple(role for role in ALL_ROLES if role != SYSTEM)
 SALT = "customer-sign-in"
 
 
-class LinkError(Exception):
+class LinkError(AppError):
     """A link can't be used: it is too old, was used, or was never made."""
 
 

@@ -7,10 +7,11 @@ from django.utils.translation import gettext
 
 from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SELLERS, SYSTEM, Actor, service
 from yenzo.apps.history.services.changes import recorded
+from yenzo.apps.pages.errors import AppError
 from yenzo.apps.stock.models import StockItem
 
 
-class OutOfStockError(Exception):
+class OutOfStockError(AppError):
     """There are fewer left than are wanted; the message says of what."""
 
 
