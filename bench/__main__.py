@@ -190,7 +190,8 @@ LOAD_LARGE = """
 from bench.asking import large_setup
 from yenzo.apps.accounts.models import Person
 from yenzo.apps.accounts.rights import actor_of
-from yenzo.apps.products.services.products import import_product, publish_setup
+from yenzo.apps.products.services.products import import_product
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.core.documents.reading import dump_document
 owner = actor_of(Person.objects.get(username="mara"))
 made = import_product(owner, dump_document(large_setup()), key="large")

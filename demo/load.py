@@ -33,12 +33,9 @@ from yenzo.apps.production.models import Pack  # noqa: E402
 from yenzo.apps.products.models import Product  # noqa: E402
 from yenzo.apps.products.services.drafts import edit_draft  # noqa: E402
 from yenzo.apps.products.services.kits import create_kit, publish_kit, set_kit_scope  # noqa: E402
-from yenzo.apps.products.services.products import (  # noqa: E402
-    add_goods_picture,
-    add_made_artwork,
-    import_product,
-    publish_setup,
-)
+from yenzo.apps.products.services.pictures import add_goods_picture, add_made_artwork  # noqa: E402
+from yenzo.apps.products.services.products import import_product  # noqa: E402
+from yenzo.apps.products.services.publishing import publish_setup  # noqa: E402
 from yenzo.apps.products.to_core import setup_of_revision  # noqa: E402
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket  # noqa: E402
 from yenzo.apps.shop.services.sign_in import ask_for_link  # noqa: E402

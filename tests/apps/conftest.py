@@ -20,7 +20,8 @@ from yenzo.apps.orders.services.orders import Customer
 from yenzo.apps.outbox.models import OutgoingMail
 from yenzo.apps.outbox.posting import kept_outbox
 from yenzo.apps.outbox.services.mails import send_mail
-from yenzo.apps.products.services.products import import_product, publish_setup
+from yenzo.apps.products.services.products import import_product
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket
 from yenzo.core.documents.reading import read_entries
 

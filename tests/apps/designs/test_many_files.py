@@ -5,7 +5,7 @@ import pytest
 from yenzo.apps.designs.models import Design
 from yenzo.apps.orders.to_core import work_of_line
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.services.products import publish_setup
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.shop.services.checkout import order_basket
 
 FORM = {"entry-name": "Otter", "entry-with_photo": "yes", "entry-lettering": "quayside", "entry-finish": "gold"}

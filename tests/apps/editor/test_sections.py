@@ -8,7 +8,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from tests.core.conftest import picture_bytes
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.services.products import publish_setup
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.products.to_core import setup_of_draft
 
 

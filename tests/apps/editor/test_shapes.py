@@ -6,7 +6,8 @@ from tests.core.conftest import board, entries
 from yenzo.apps.accounts.rights import Actor
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.products.models import Product
-from yenzo.apps.products.services.products import add_goods_picture, import_product
+from yenzo.apps.products.services.pictures import add_goods_picture
+from yenzo.apps.products.services.products import import_product
 from yenzo.apps.products.to_core import setup_of_draft
 from yenzo.apps.slip.slip import build_slip
 from yenzo.core.shapes.areas import trim_outline

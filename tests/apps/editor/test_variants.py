@@ -4,7 +4,7 @@ import pytest
 
 from yenzo.apps.designs.models import Design
 from yenzo.apps.products.services.drafts import undo_edit
-from yenzo.apps.products.services.products import publish_setup
+from yenzo.apps.products.services.publishing import publish_setup
 
 BASE = "/workshop/products/board"
 AXES = {"name-0": "Size", "values-0": "Small\nLarge", "name-1": "Wood", "values-1": " Cedar \n\nOak\nOak"}

@@ -10,7 +10,8 @@ from django.urls import reverse
 from tests.core.conftest import board, picture_bytes
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.services.products import import_product, publish_setup
+from yenzo.apps.products.services.products import import_product
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.core.documents import reading
 
 BASE = "/workshop/products/board/"

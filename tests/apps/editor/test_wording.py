@@ -3,7 +3,7 @@ import pytest
 from yenzo.apps.editor.wording import key_of
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.drafts import edit_draft, undo_edit
-from yenzo.apps.products.services.products import publish_setup
+from yenzo.apps.products.services.publishing import publish_setup
 
 ADDRESS = "/workshop/products/board/wording/"
 

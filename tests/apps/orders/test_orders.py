@@ -24,7 +24,7 @@ from yenzo.apps.production.models import Pack
 from yenzo.apps.production.services.packs import want_packs
 from yenzo.apps.products.models import Revision
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.services.products import publish_setup
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.shop.services.checkout import basket_digest, order_basket
 from yenzo.apps.stock.models import StockItem
 from yenzo.apps.stock.services.stock import count_stock

@@ -7,7 +7,7 @@ from django.utils import timezone
 from tests.apps.conftest import GUEST, send_mails
 from yenzo.apps.orders.paying import pay_order, tell_paid
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.services.products import publish_setup
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.shop.services.checkout import order_basket
 
 

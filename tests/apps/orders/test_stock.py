@@ -7,7 +7,8 @@ from yenzo.apps.accounts.rights import CUSTOMER, Actor
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.services.products import publish_setup, rest_products
+from yenzo.apps.products.services.products import rest_products
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.shop.services.checkout import order_basket
 from yenzo.apps.stock.models import StockItem
 from yenzo.apps.stock.services.stock import count_stock, take_stock

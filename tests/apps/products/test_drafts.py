@@ -1,7 +1,7 @@
 import pytest
 
 from yenzo.apps.products.services.drafts import StaleEditError, edit_draft, redo_edit, undo_edit
-from yenzo.apps.products.services.products import publish_setup
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.core.errors import DocumentError
 
 

@@ -15,7 +15,8 @@ from yenzo.apps.products.services.kits import (
     publish_kit,
     set_kit_scope,
 )
-from yenzo.apps.products.services.products import duplicate_product, publish_setup
+from yenzo.apps.products.services.products import duplicate_product
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.core.errors import DocumentError
 

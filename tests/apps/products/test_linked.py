@@ -7,14 +7,10 @@ import pytest
 
 from yenzo.apps.products.kits import own_setup
 from yenzo.apps.products.models import Product
+from yenzo.apps.products.readiness import unready
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.services.products import (
-    differs_from_live,
-    duplicate_product,
-    publish_setup,
-    rest_products,
-    unready,
-)
+from yenzo.apps.products.services.products import duplicate_product, rest_products
+from yenzo.apps.products.services.publishing import differs_from_live, publish_setup
 from yenzo.apps.products.to_core import setup_of_draft, setup_of_revision
 
 BASE = "/workshop/products/board/"

@@ -4,8 +4,10 @@ from tests.core.artwork import samples
 from tests.core.conftest import board
 from yenzo.apps.materials.services.materials import add_font, save_material
 from yenzo.apps.products.models import Revision, RevisionFile
+from yenzo.apps.products.readiness import unready
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.services.products import add_goods_picture, publish_setup, unready
+from yenzo.apps.products.services.pictures import add_goods_picture
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError, TypefaceError, YenzoError

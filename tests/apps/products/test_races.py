@@ -12,7 +12,8 @@ from yenzo.apps.history.services.changes import step_shared
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.drafts import edit_draft
 from yenzo.apps.products.services.kits import attach_kit, create_kit, publish_kit
-from yenzo.apps.products.services.products import import_product, publish_setup
+from yenzo.apps.products.services.products import import_product
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.stock.models import StockItem
 from yenzo.apps.stock.services.stock import count_stock, take_stock
 from yenzo.core.errors import DocumentError

@@ -6,7 +6,7 @@ from yenzo.apps.designs.models import Design
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import cancel_order
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.services.products import publish_setup
+from yenzo.apps.products.services.publishing import publish_setup
 
 FORM = {"entry-name": "Wind & Whey", "entry-lettering": "quayside", "entry-finish": "gold", "entry-wood": "cedar"}
 GERMAN = {"Board": "Brett", "Wood": "Holz", "Cedar": "Zeder", "Name of the boat": "Name des Bootes"}

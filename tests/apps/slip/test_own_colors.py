@@ -4,7 +4,7 @@ ADDRESS = "/workshop/products/board/lines/finish/colors/"
 
 
 def test_seller_lets_customers_mix_and_slip_basket_and_refusal_follow(product, sign_in, client, owner):
-    from yenzo.apps.products.services.products import publish_setup
+    from yenzo.apps.products.services.publishing import publish_setup
 
     seller = sign_in("seller")
     page = seller.post(ADDRESS, {"colors": ["finishes/gold"], "reach": "12"}).content.decode()

@@ -16,7 +16,8 @@ from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.materials.services.materials import save_material
 from yenzo.apps.products.kinds import KIND_WORDS
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.services.products import import_product, publish_setup
+from yenzo.apps.products.services.products import import_product
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.apps.slip.controls import CONTROLS
 from yenzo.core.spine import walk

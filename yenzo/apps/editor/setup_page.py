@@ -20,7 +20,8 @@ from yenzo.apps.pages.phrases import joined
 from yenzo.apps.products.kits import Kits, UsedKit
 from yenzo.apps.products.listing import asks_words, is_changed
 from yenzo.apps.products.models import DraftEdit, Product
-from yenzo.apps.products.services.products import differs_from_live, unready
+from yenzo.apps.products.readiness import unready
+from yenzo.apps.products.services.publishing import differs_from_live
 from yenzo.apps.products.to_core import setup_of_draft
 from yenzo.core.documents.advice import find_advice
 from yenzo.core.documents.setup import Section, Setup

@@ -13,6 +13,7 @@ from yenzo.apps.editor.kit_forms import NewKitForm, OverrideForm, ScopeForm
 from yenzo.apps.products.kits import Kits
 from yenzo.apps.products.listing import list_rows
 from yenzo.apps.products.models import Product
+from yenzo.apps.products.readiness import unready
 from yenzo.apps.products.services.kits import (
     create_kit,
     kit_effects,
@@ -21,7 +22,6 @@ from yenzo.apps.products.services.kits import (
     publish_kit,
     set_kit_scope,
 )
-from yenzo.apps.products.services.products import unready
 from yenzo.apps.products.to_core import setup_of_draft
 from yenzo.core.errors import DocumentError
 

@@ -18,15 +18,15 @@ from yenzo.apps.editor.forms import NewProductForm
 from yenzo.apps.products.listing import list_rows
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.kits import attach_kit
+from yenzo.apps.products.services.pictures import add_goods_picture
 from yenzo.apps.products.services.products import (
-    add_goods_picture,
     create_product,
     delete_drafts,
     duplicate_product,
-    publish_setup,
     rest_products,
     set_category,
 )
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.core.errors import ArtworkError, DocumentError
 
 MOST_DIGITS = 10

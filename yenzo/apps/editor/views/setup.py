@@ -17,8 +17,9 @@ from yenzo.apps.editor.forms import OfferForm
 from yenzo.apps.editor.goods_pictures import taken_pictures
 from yenzo.apps.editor.setup_page import setup_context, whole_setup
 from yenzo.apps.products.models import Product
+from yenzo.apps.products.readiness import tried
 from yenzo.apps.products.services.drafts import edit_draft, redo_edit, undo_edit
-from yenzo.apps.products.services.products import publish_setup, tried
+from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.products.to_core import setup_of_draft
 from yenzo.core.errors import DocumentError
 

@@ -16,7 +16,7 @@ from yenzo.apps.editor.views.setup import Question, changed, setup_answer
 from yenzo.apps.pages.phrases import counted
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.services.products import add_goods_picture
+from yenzo.apps.products.services.pictures import add_goods_picture
 from yenzo.apps.products.to_core import setup_of_draft
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.setup import Side

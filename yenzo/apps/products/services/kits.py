@@ -13,7 +13,9 @@ from yenzo.apps.history.locks import PUBLISHING, one_after_another
 from yenzo.apps.history.services.changes import recorded
 from yenzo.apps.products.kits import Kits, own_setup
 from yenzo.apps.products.models import KitMember, KitScope, Product, Revision
-from yenzo.apps.products.services.products import insert_product, insert_revision, unready
+from yenzo.apps.products.readiness import unready
+from yenzo.apps.products.services.products import insert_product
+from yenzo.apps.products.services.publishing import insert_revision
 from yenzo.apps.products.to_core import setup_of_draft, setup_of_revision
 from yenzo.core.documents.kits import Override, lands_nowhere
 from yenzo.core.documents.setup import Setup
