@@ -1,6 +1,6 @@
 import pytest
 
-from yenzo.apps.products.services.drafts import StaleEditError, edit_draft, redo_edit, undo_edit
+from yenzo.apps.products.services.drafts import MOST_SAID, StaleEditError, edit_draft, redo_edit, undo_edit
 from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.core.errors import DocumentError
 
@@ -105,3 +105,35 @@ def test_edit_that_makes_no_sense_is_refused_and_one_that_mends_it_is_taken(owne
     )
     with pytest.raises(DocumentError, match="can push the price below zero"):
         publish_setup(owner, product.pk, seen_version=edited.draft_version)
+
+
+def test_stale_edit_is_found_behind_others_that_touched_something_else(actors, product):
+    edit_draft(actors["owner"], product.pk, set_price("90.00"), seen_version=0, label="Price")
+    edit_draft(actors["owner"], product.pk, set_label("Ship"), seen_version=1, label="Label")
+    with pytest.raises(StaleEditError, match="“Ship”"):
+        edit_draft(actors["seller"], product.pk, set_label("Vessel"), seen_version=0, label="Label")
+
+
+@pytest.mark.parametrize("over", [0, 1])
+def test_long_value_that_stands_there_is_cut_where_it_says_so(actors, product, over):
+    there, yours = (
+        [{"do": "set", "path": ["fields", "name", "help"], "value": value}] for value in ("x" * (MOST_SAID + over), "y")
+    )
+    edit_draft(actors["owner"], product.pk, there, seen_version=0, label="Help")
+    with pytest.raises(StaleEditError) as refused:
+        edit_draft(actors["seller"], product.pk, yours, seen_version=0, label="Help")
+    assert f"There now: “{'x' * MOST_SAID}{'…' * over}”" in refused.value.message
+
+
+def test_whoever_changed_the_same_last_is_named_when_an_undo_is_refused(actors, product):
+    edit_draft(actors["owner"], product.pk, set_label("Ship"), seen_version=0, label="Label")
+    edit_draft(actors["seller"], product.pk, set_label("Vessel"), seen_version=1, label="Second")
+    edit_draft(
+        actors["desk"].__class__("owner", "Desk", actors["desk"].person),
+        product.pk,
+        set_label("Boat"),
+        seen_version=2,
+        label="Third",
+    )
+    with pytest.raises(StaleEditError, match=r"Desk changed the same since \(“Third”\)"):
+        undo_edit(actors["owner"], product.pk)

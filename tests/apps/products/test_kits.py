@@ -258,3 +258,8 @@ def test_publishing_a_kit_tells_where_its_line_lands_nowhere(owner, product, kit
 
 def landing_of(setup):
     return [one.area for one in setup.placements if one.field == "gift-card"]
+
+
+def test_kit_is_for_everybody_unless_somebody_says_otherwise(owner, product, kit):
+    set_kit_scope(owner, kit.pk, reach="picked", category="", picked=[product.pk], excluded=[])
+    assert not kit.scope.__class__.objects.get(kit=kit).only_signed_in
