@@ -19,7 +19,6 @@ from yenzo.core.documents.named import fields_by_name, readable_names
 from yenzo.core.documents.rules import (
     AXIS,
     CATEGORY,
-    SIGNED_IN,
     SKU,
     VARIANT,
     Condition,
@@ -29,6 +28,7 @@ from yenzo.core.documents.rules import (
     read_number,
 )
 from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.subjects import Subject, subject_name, subject_of
 
 # Beyond this many combinations nobody waits for an answer.
 MOST_TRIED = 4000
@@ -36,30 +36,19 @@ ANYTHING_ELSE = "\u0001"
 ONE_DAY = timedelta(days=1)
 # So many options of one choice are tried in every combination.
 MOST_TOGETHER = 6
-PRODUCT_ITSELF = {VARIANT: "the variant", CATEGORY: "the category", SKU: "the SKU"}
-SIGNED_IN_NAME = "the customer's sign-in"
 
 
 def find_rule_faults(setup: Setup) -> Iterator[str]:
     """Yield a sentence for each rule that looks at what isn't there or can't be, or waits for itself."""
-    by_key = {field.key: field for field in setup.fields}
     for _, rule, what in rules_of(setup):
         for condition in rule.all_conditions:
-            if condition.field == SIGNED_IN:
-                if condition.test not in {"is", "is_not"} or not isinstance(condition.value, bool):
-                    yield f"{what} when {SIGNED_IN_NAME} matches; compare it with yes or no."
-                continue
-            if condition.field in PRODUCT_ITSELF:
-                yield from _impossible_product(setup, condition, what)
-                continue
-            if condition.field.startswith(AXIS):
-                yield from _impossible_axis(setup, condition, what)
-                continue
-            other = by_key.get(condition.field)
-            if other is None:
-                yield f"{what} by a line that isn't there any more (“{condition.field}”). Please change that rule."
-            elif fault := _impossible(other, condition):
-                yield f"{what} when “{other.label}” matches, but {fault}"
+            subject = subject_of(setup, condition.field)
+            if subject is None:
+                yield f"{what} {_gone(condition.field)}"
+            elif subject.field is None:
+                yield from _impossible_of_product(subject, condition, what)
+            elif fault := _impossible(subject.field, condition):
+                yield f"{what} when {subject.quoted} matches, but {fault}"
     yield from _circles(setup)
 
 
@@ -67,17 +56,6 @@ def find_constant_rules(setup: Setup) -> Iterator[str]:
     """Yield a sentence for each rule that never or always holds."""
     for _, rule, what in rules_of(setup):
         yield from _constant(rule, what, setup)
-
-
-def subject_name(setup: Setup, subject: str) -> str:
-    """Return what a rule looks at, as it is called in sentences."""
-    field = setup.field(subject)
-    if subject == SIGNED_IN:
-        return SIGNED_IN_NAME
-    if subject.startswith(AXIS):
-        axis = setup.offer.axis(subject.removeprefix(AXIS))
-        return axis.name if axis else subject.removeprefix(AXIS)
-    return PRODUCT_ITSELF.get(subject) or (field.label if field else subject)
 
 
 def rules_of(setup: Setup) -> Iterator[tuple[Path, Rule, str]]:
@@ -100,26 +78,25 @@ def rules_of(setup: Setup) -> Iterator[tuple[Path, Rule, str]]:
             yield ("placements", placement.key, "when"), placement.when, f"A placement in “{placement.area}” lands"
 
 
-def _impossible_product(setup: Setup, condition: Condition, what: str) -> Iterator[str]:
-    if condition.test not in {"is", "is_not", "one_of"} or isinstance(condition.value, bool):
-        yield f"{what} when {PRODUCT_ITSELF[condition.field]} matches; compare it by is, is not or one of."
-    elif condition.field == VARIANT:
-        for one in condition.values if condition.test == "one_of" else (condition.value,):
-            if setup.offer.variant(str(one)) is None:
-                yield f"{what} when the variant matches, but there is no variant “{one}”."
+def _gone(key: str) -> str:
+    """Return what is said of a rule that looks at what isn't there any more."""
+    if key.startswith(AXIS):
+        return f"by what variants differ in, “{key.removeprefix(AXIS)}”, but they don't differ in that any more."
+    return f"by a line that isn't there any more (“{key}”). Please change that rule."
 
 
-def _impossible_axis(setup: Setup, condition: Condition, what: str) -> Iterator[str]:
-    key = condition.field.removeprefix(AXIS)
-    axis = setup.offer.axis(key)
-    if axis is None:
-        yield f"{what} by what variants differ in, “{key}”, but they don't differ in that any more."
+def _impossible_of_product(subject: Subject, condition: Condition, what: str) -> Iterator[str]:
+    """Yield what a rule can't ask of the customer, or of what a product is by itself."""
+    if subject.is_yes_no:
+        if condition.test not in {"is", "is_not"} or not isinstance(condition.value, bool):
+            yield f"{what} when {subject.quoted} matches; compare it with yes or no."
     elif condition.test not in {"is", "is_not", "one_of"} or isinstance(condition.value, bool):
-        yield f"{what} when “{axis.name}” matches; compare it by is, is not or one of."
-    else:
+        yield f"{what} when {subject.quoted} matches; compare it by is, is not or one of."
+    elif subject.values is not None:
+        known = "there is no variant" if subject.key == VARIANT else "it has no value"
         for one in condition.values if condition.test == "one_of" else (condition.value,):
-            if axis.value(one) is None:
-                yield f"{what} when “{axis.name}” matches, but it has no value “{one}”."
+            if one not in subject.values:
+                yield f"{what} when {subject.quoted} matches, but {known} “{one}”."
 
 
 def _impossible(field: AnyField, condition: Condition) -> str | None:
@@ -177,23 +154,19 @@ def _constant(rule: Rule, what: str, setup: Setup) -> Iterator[str]:
 
 def _domain(setup: Setup, key: str, conditions: list[Condition]) -> list[Entry]:
     """Return entries that stand for all there can be, as far as the conditions can tell them apart."""
-    if key == VARIANT:
-        return [variant.key for variant in setup.offer.variants]
-    if key == SIGNED_IN:
-        return [True, False]
-    if key.startswith(AXIS):
-        axis = setup.offer.axis(key.removeprefix(AXIS))
-        return [value.key for value in axis.values] if axis else [""]
-    field = setup.field(key)
+    subject = subject_of(setup, key)
     named = [str(value) for condition in conditions for value in (condition.value, *condition.values)]
-    if isinstance(field, YesNoField):
+    if subject is None and key.startswith(AXIS):
+        return [""]
+    if subject and subject.is_yes_no:
         return [True, False]
-    if isinstance(field, SeveralField):
+    if subject and subject.is_product and subject.values is not None:
+        return list(subject.values)
+    if subject and isinstance(subject.field, SeveralField):
         wanted = list(dict.fromkeys(named))[:MOST_TOGETHER]
         return [chosen for count in range(len(wanted) + 1) for chosen in combinations(wanted, count)]
-    offered = field.offered if field else None
-    if offered is not None:
-        return ["", *offered]
+    if subject and subject.values is not None:
+        return ["", *subject.values]
     around = [near for value in named for near in _near(value)]
     return list(dict.fromkeys(["", ANYTHING_ELSE, *named, *around, "".join(named)]))
 

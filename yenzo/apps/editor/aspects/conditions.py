@@ -12,9 +12,9 @@ from yenzo.core.documents.fields import (
     TypedField,
     YesNoField,
 )
-from yenzo.core.documents.rule_faults import subject_name
-from yenzo.core.documents.rules import AXIS, SIGNED_IN, VARIANT, Condition, Rule
+from yenzo.core.documents.rules import SIGNED_IN, Condition, Rule, Test
 from yenzo.core.documents.setup import Setup
+from yenzo.core.documents.subjects import product_subjects, subject_name, subject_of
 
 # What takes what is written beside it, and how it is said.
 WRITTEN = {
@@ -63,29 +63,21 @@ def condition_words(setup: Setup, condition: Condition) -> str:
 
 
 def _value_words(setup: Setup, subject: str, value: str) -> str:
-    field = setup.field(subject)
-    if field is None:
-        if subject.startswith(AXIS):
-            axis = setup.offer.axis(subject.removeprefix(AXIS))
-            stands = axis.value(value) if axis else None
-            return stands.name if stands else f"“{value}”"
-        variant = setup.offer.variant(value) if subject == VARIANT else None
-        return variant.name if variant else f"“{value}”"
-    return f"“{value}”" if isinstance(field, TypedField) else value_name(setup, field, value)
+    found = subject_of(setup, subject)
+    if found and found.field and not isinstance(found.field, TypedField):
+        return value_name(setup, found.field, value)
+    names = found.values if found and found.values else {}
+    return names.get(value, f"“{value}”")
 
 
 def comparisons(setup: Setup, but: str) -> list[tuple[str, str]]:
     """Return every comparison with the customer, the variant or a field but one, as (code, words)."""
-    found = [_coded(setup, Condition(field=SIGNED_IN, value=value)) for value in (True, False)]
-    for variant in setup.offer.variants:
-        found += [_coded(setup, Condition(field=VARIANT, test=test, value=variant.key)) for test in ("is", "is_not")]
-    for axis in setup.offer.axes:
-        subject = f"{AXIS}{axis.key}"
-        found += [
-            _coded(setup, Condition(field=subject, test=test, value=value.key))
-            for value in axis.values
-            for test in ("is", "is_not")
-        ]
+    found = []
+    for subject in product_subjects(setup):
+        values: tuple[str | bool, ...] = (True, False) if subject.is_yes_no else tuple(subject.values or ())
+        tests: tuple[Test, ...] = ("is",) if subject.is_yes_no else ("is", "is_not")
+        conditions = (Condition(field=subject.key, test=test, value=value) for value in values for test in tests)
+        found += [_coded(setup, condition) for condition in conditions]
     for field in setup.fields:
         if field.key != but and field.has_entry:
             found += _comparisons_with(setup, field)
@@ -140,8 +132,8 @@ def condition_of(setup: Setup, code: str, beside: str) -> dict[str, Any]:
             return {"field": key, "test": test, "values": [part.strip() for part in beside.split(",") if part.strip()]}
         return {"field": key, "test": test, "value": beside}
     value = rest[0] if rest else ""
-    is_yes_no = key == SIGNED_IN or isinstance(setup.field(key), YesNoField)
-    return {"field": key, "test": test, "value": value == "yes" if is_yes_no else value}
+    subject = subject_of(setup, key)
+    return {"field": key, "test": test, "value": value == "yes" if subject and subject.is_yes_no else value}
 
 
 def beside_field(label: str, initial: str) -> forms.Field:
