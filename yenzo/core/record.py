@@ -119,7 +119,7 @@ def record_of(walked: Walked, others: Mapping[str, Verdict] = MappingProxyType({
             for side in walked.scene.sides
         ),
         amounts=walked.amounts,
-        verdicts={reader(): walked.verdict, **others},
+        verdicts={walked.reader: walked.verdict, **others},
     )
 
 

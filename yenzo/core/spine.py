@@ -18,12 +18,13 @@ from yenzo.core.pricing.order import OrderLine, quote_order
 from yenzo.core.pricing.quote import Quote, price
 from yenzo.core.scene.compose import compose
 from yenzo.core.scene.nodes import Scene, SideScene
+from yenzo.core.speaking import OWN_LANGUAGE, reader, speaking
 from yenzo.core.text.typefaces import Typefaces
 
 
 @dataclass(frozen=True)
 class Walked:
-    """Everything that follows from one customer's entries."""
+    """Everything that follows from one customer's entries; its sentences are in the language of `reader` (BCP 47)."""
 
     setup: Setup
     asked: Asked
@@ -31,6 +32,7 @@ class Walked:
     verdict: Verdict
     amounts: Amounts
     quote: Quote
+    reader: str = OWN_LANGUAGE
 
 
 def walk(setup: Setup, entries: Entries, assets: Assets, context: Context | None = None) -> Walked:
@@ -38,14 +40,18 @@ def walk(setup: Setup, entries: Entries, assets: Assets, context: Context | None
     return walk_asked(setup, ask(setup, entries, context), assets)
 
 
-def walk_asked(setup: Setup, asked: Asked, assets: Assets) -> Walked:
-    """Walk from what was asked, as an order has frozen it: nothing is asked again."""
-    typefaces = Typefaces(setup.materials, assets)
-    scene = compose(setup, asked, typefaces, assets)
-    amounts = measure_amounts(scene)
-    problems = [*check(setup, asked, typefaces), *Charged(setup, asked, amounts).problems()]
-    verdict = judge(problems, preflight(scene, setup.materials))
-    return Walked(setup, asked, scene, verdict, amounts, price(setup, asked, amounts))
+def walk_asked(setup: Setup, asked: Asked, assets: Assets, *, language: str | None = None) -> Walked:
+    """Walk from what was asked, as an order has frozen it: nothing is asked again.
+
+    `language` is that of its sentences, whoever reads now where none is given; nothing else depends on it.
+    """
+    with speaking(language or reader()):
+        typefaces = Typefaces(setup.materials, assets)
+        scene = compose(setup, asked, typefaces, assets)
+        amounts = measure_amounts(scene)
+        problems = [*check(setup, asked, typefaces), *Charged(setup, asked, amounts).problems()]
+        verdict = judge(problems, preflight(scene, setup.materials))
+        return Walked(setup, asked, scene, verdict, amounts, price(setup, asked, amounts), reader())
 
 
 def stand_ins(walked: Walked, assets: Assets) -> dict[str, SideScene]:

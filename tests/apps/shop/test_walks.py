@@ -2,14 +2,16 @@
 
 import pytest
 
-from tests.apps.conftest import send_mails
+from tests.apps.conftest import GUEST, send_mails
 from tests.apps.shop.test_account import FORM, page_of
 from yenzo.apps.designs.models import Personalization, Proof
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.paying import tell_paid
+from yenzo.apps.pages.languages import read_in
 from yenzo.apps.production.making import make
 from yenzo.apps.production.models import Pack
+from yenzo.apps.shop.services.checkout import order_basket
 from yenzo.core import spine
 
 
@@ -85,3 +87,17 @@ def test_picture_that_could_not_be_kept_is_drawn_and_kept_when_somebody_looks(pr
     assert StoredFile.objects.get(pk=kept.file_id).size_bytes == len(drawn)
     assert client.get(f"/basket/{design.pk}/front/picture.png").content == drawn
     assert client.get(f"/basket/{design.pk}/no-side/picture.png").status_code == 404
+
+
+def test_advice_is_kept_in_the_customers_language_and_in_the_workshops(
+    visitor, make_upload, put_in_basket, checkout_of, sign_in, browser_of
+):
+    with read_in("de"):
+        design = put_in_basket(visitor, make_upload(visitor, size=(260, 195)))
+        order = order_basket(GUEST, checkout_of(visitor, [design]))
+    verdicts = order.lines.get().personalization.record["verdicts"]
+    advice = {language: verdict["findings"][0]["message"] for language, verdict in verdicts.items()}
+    assert set(advice) == {"de", "en-gb"}
+    staff = page_of(sign_in("desk").get(f"/workshop/orders/{order.number}/"))
+    assert advice["en-gb"] in staff
+    assert advice["de"] not in staff

@@ -17,7 +17,6 @@ from yenzo.apps.designs.said import SaidPiece, said_piece
 from yenzo.apps.designs.side_pictures import side_picture
 from yenzo.apps.designs.to_core import asked_of, entries_of, record_kept
 from yenzo.apps.files.store import StoredAssets, read_stored, store_file
-from yenzo.apps.pages.languages import read_in
 from yenzo.apps.products.models import Revision
 from yenzo.apps.products.to_core import setup_of_revision, shop_setup
 from yenzo.core.asking.ask import Asked, Context, ask
@@ -147,9 +146,9 @@ def made_record(revision: Revision, walked: Walked) -> Record:
     """Return the record of a walk; what it tells its reader, it tells the workshop in its own language."""
     others: dict[str, Verdict] = {}
     own = settings.LANGUAGE_CODE
-    if walked.verdict.says_something and base_language(own) != base_language(reader()):
-        with read_in(own):
-            others[own] = walk_asked(setup_of_revision(revision), walked.asked, StoredAssets()).verdict
+    if walked.verdict.says_something and base_language(own) != base_language(walked.reader):
+        again = walk_asked(setup_of_revision(revision), walked.asked, StoredAssets(), language=own)
+        others[own] = again.verdict
     return record_of(walked, others)
 
 
