@@ -6,7 +6,7 @@ from django.core.exceptions import ValidationError
 from tests.apps.editor.test_aspects import line_of, posted, saved, words
 from tests.core.conftest import board
 from yenzo.apps.editor.aspects import ASPECTS
-from yenzo.apps.editor.aspects.charging import ways_of
+from yenzo.apps.editor.aspects.charge_ways import ways_of
 from yenzo.apps.editor.aspects.interface import WholeForm
 from yenzo.apps.editor.aspects.sections import FORM_ASPECTS, form_sentence
 from yenzo.core.documents.charges import AnyCharge
@@ -20,9 +20,9 @@ def test_every_kind_of_charge_can_be_had_by_some_line():
     setup = read_setup(board())
     paragraph = setup.fields[0].model_copy(update={"key": "more"})
     fields = [*setup.fields, paragraph]
-    assert {way for field in fields for way in ways_of(field)} | {"per_line"} == kinds
-    assert "per_word" not in ways_of(setup.field("photo"))
-    assert "per_choice" not in ways_of(None)
+    assert {way.kind for field in fields for way in ways_of(field)} | {"per_line"} == kinds
+    assert "per_word" not in {way.kind for way in ways_of(setup.field("photo"))}
+    assert "per_choice" not in {way.kind for way in ways_of(None)}
 
 
 @pytest.mark.parametrize(

@@ -4,7 +4,8 @@ import pytest
 
 from tests.core.conftest import board, entries
 from yenzo.core.asking.ask import Asked, Context, ask
-from yenzo.core.documents.kits import KitUse, with_kits
+from yenzo.core.documents.kit_use import KitUse
+from yenzo.core.documents.kits import with_kits
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
 

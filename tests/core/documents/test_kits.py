@@ -3,7 +3,8 @@
 import pytest
 
 from tests.core.conftest import board, entries
-from yenzo.core.documents.kits import KitUse, Override, lands_nowhere, with_kits
+from yenzo.core.documents.kit_use import KitUse, Override
+from yenzo.core.documents.kits import lands_nowhere, with_kits
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
 from yenzo.core.spine import walk

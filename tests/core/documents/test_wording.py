@@ -8,7 +8,8 @@ from demo.installation import ROOT
 from tests.core.conftest import board
 from yenzo.core.cli import SHIPPED_TYPEFACES
 from yenzo.core.documents.assets import FolderAssets
-from yenzo.core.documents.kits import KitUse, with_kits
+from yenzo.core.documents.kit_use import KitUse
+from yenzo.core.documents.kits import with_kits
 from yenzo.core.documents.reading import dump_document, read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import in_language, language_read, missing_words, read_words, used_wording

@@ -11,7 +11,8 @@ from yenzo.apps.pages.fields import LineField
 from yenzo.apps.products.kits import Kits, UsedKit
 from yenzo.apps.products.models import KitScope, Product
 from yenzo.core.documents.fields import AnyField
-from yenzo.core.documents.kits import Override, can_land, places_of
+from yenzo.core.documents.kit_use import Override
+from yenzo.core.documents.kits import can_land, places_of
 from yenzo.core.documents.setup import Setup
 
 AS_USUAL = ("", "as for a new line here")

@@ -9,7 +9,8 @@ from yenzo.apps.materials.to_core import all_materials
 from yenzo.apps.products.linked import as_published
 from yenzo.apps.products.models import KitMember, KitScope, Product, Revision
 from yenzo.apps.products.to_core import overrides_of, setup_of_draft, setup_of_revision
-from yenzo.core.documents.kits import KitUse, with_kits
+from yenzo.core.documents.kit_use import KitUse
+from yenzo.core.documents.kits import with_kits
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import DocumentError

@@ -7,7 +7,7 @@ from typing import Any
 from yenzo.apps.materials.to_core import all_materials
 from yenzo.apps.products.linked import with_linked
 from yenzo.apps.products.models import KitMember, Product, Revision
-from yenzo.core.documents.kits import Override
+from yenzo.core.documents.kit_use import Override
 from yenzo.core.documents.reading import read_setup, read_trusted
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import in_language

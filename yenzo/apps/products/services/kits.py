@@ -17,7 +17,8 @@ from yenzo.apps.products.readiness import unready
 from yenzo.apps.products.services.products import insert_product
 from yenzo.apps.products.services.publishing import insert_revision
 from yenzo.apps.products.to_core import setup_of_draft, setup_of_revision
-from yenzo.core.documents.kits import Override, lands_nowhere
+from yenzo.core.documents.kit_use import Override
+from yenzo.core.documents.kits import lands_nowhere
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import DocumentError, YenzoError
 from yenzo.core.spine import sample_entries, walk
