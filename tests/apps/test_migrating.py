@@ -40,7 +40,7 @@ def line_told(line):
         "ticket": str(line), "title": shown.title, "total": str(shown.quote.total), "currency": shown.quote.currency,
         "quote": line.quote, "pieces": line.quantity, "asked": line.personalization.asked,
         "product": line.product.key, "revision": line.revision.sha256, "search_text": line.search_text,
-        "texts": [[text.label, text.place, text.made.words] for text in shown.said.texts],
+        "texts": [[text.label, text.place, text.made.words] for text in shown.in_words.texts],
         "entries": [[entry.label, entry.words] for entry in shown.entries],
         "uploads": sorted(str(one.pk) for one in line.personalization.uploads.all()),
         "sides": {side.key: side.digest for side in shown.recorded.sides},

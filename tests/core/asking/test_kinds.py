@@ -7,7 +7,7 @@ import pytest
 from tests.core.conftest import board, entries
 from yenzo.core.asking.ask import Context, ask
 from yenzo.core.asking.kinds import KINDS, EntryContext, kind_of
-from yenzo.core.asking.words import say_entries
+from yenzo.core.asking.words import entries_in_words
 from yenzo.core.documents.fields import AnyField, ArtworkField, YesNoField
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.speaking import speaking
@@ -147,7 +147,7 @@ def test_address_that_can_not_be_right_is_said_so(assets, changed, code, words):
 def test_address_of_a_country_that_is_none_is_refused_and_still_said(assets):
     walked = answered(assets, with_field("address"), {"name": "Ann", "street": "1 Pier\nB", "country": "QX"})
     assert "Nothing goes to “QX”" in problems(walked)["no_country"]
-    assert say_entries(walked.setup, walked.asked)[-1].words == "Ann, 1 Pier, B"
+    assert entries_in_words(walked.setup, walked.asked)[-1].words == "Ann, 1 Pier, B"
 
 
 def test_choices_that_can_not_be_met_are_refused():

@@ -4,7 +4,7 @@ import pytest
 
 from tests.core.conftest import GOODS, PHOTO, board, entries, sha256_of, upload
 from yenzo.core.asking.ask import ask
-from yenzo.core.asking.words import say_entries
+from yenzo.core.asking.words import entries_in_words
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
 from yenzo.core.spine import walk
@@ -39,7 +39,7 @@ def test_fixed_text_is_made_whatever_is_sent_and_asks_nobody(assets):
     made["placements"].append({**base, "key": "ours", "field": "ours", "least_mm": 21, "most_mm": 21})
     walked = walk(read_setup(made), entries({"name": "A", "ours": "SOMETHING ELSE"}), assets)
     assert "TERN & TILLER" in [text.text for area in walked.scene.areas for text in area.letterings]
-    assert [entry.field for entry in say_entries(walked.setup, walked.asked) if not entry.is_asked] == ["ours"]
+    assert [entry.field for entry in entries_in_words(walked.setup, walked.asked) if not entry.is_asked] == ["ours"]
 
 
 def test_fixed_artwork_is_made_and_can_have_a_rule(assets):

@@ -11,9 +11,9 @@ from dataclasses import dataclass, replace
 from django.conf import settings
 from django.db import transaction
 
+from yenzo.apps.designs.in_words import PieceInWords, piece_in_words
 from yenzo.apps.designs.models import Personalization, Proof
 from yenzo.apps.designs.now import context_now
-from yenzo.apps.designs.said import SaidPiece, said_piece
 from yenzo.apps.designs.side_pictures import side_picture
 from yenzo.apps.designs.to_core import asked_of, entries_of, record_kept
 from yenzo.apps.files.store import StoredAssets, read_stored, store_file
@@ -62,9 +62,9 @@ class Personalized:
         return self.setup.offer.variant(self.asked.variant)
 
     @property
-    def said(self) -> SaidPiece:
+    def in_words(self) -> PieceInWords:
         """Its texts as they are made, and its other entries."""
-        return said_piece(self.recorded)
+        return piece_in_words(self.recorded)
 
 
 def read_now(personalizations: Sequence[Personalization], *, signed_in: bool) -> list[Personalized]:

@@ -5,12 +5,12 @@ from functools import cached_property
 
 from django.utils.translation import gettext, ngettext
 
+from yenzo.apps.designs.in_words import PieceInWords, piece_in_words
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.personalized import read_as_kept
-from yenzo.apps.designs.said import SaidPiece, said_piece
 from yenzo.apps.orders.models import Line
 from yenzo.apps.orders.to_core import quote_of
-from yenzo.core.asking.words import SaidEntry, say_entries
+from yenzo.core.asking.words import EntryInWords, entries_in_words
 from yenzo.core.documents.entries import files_of
 from yenzo.core.documents.fields import DateField
 from yenzo.core.documents.setup import Setup
@@ -77,9 +77,9 @@ class ShownLine:
         return quote_of(self.line).worded_as(worded)
 
     @cached_property
-    def said(self) -> SaidPiece:
+    def in_words(self) -> PieceInWords:
         """Its texts as they are made, and its other entries."""
-        return said_piece(self.recorded)
+        return piece_in_words(self.recorded)
 
     @property
     def variant(self) -> Variant | None:
@@ -105,18 +105,18 @@ class ShownLine:
         return ShownArea(area.name, texts, area.artworks)
 
     @cached_property
-    def entries(self) -> tuple[SaidEntry, ...]:
+    def entries(self) -> tuple[EntryInWords, ...]:
         """All its entries in words."""
-        return say_entries(self.setup, self.recorded.asked)
+        return entries_in_words(self.setup, self.recorded.asked)
 
     @property
-    def off_goods(self) -> tuple[SaidEntry, ...]:
+    def off_goods(self) -> tuple[EntryInWords, ...]:
         """What was entered and lands nowhere, wanted days left out: the workshop goes by it all the same."""
         wanted = {entry.field for entry in self.wanted}
         return tuple(entry for entry in self.entries if entry.field not in self.recorded.landed | wanted)
 
     @property
-    def wanted(self) -> tuple[SaidEntry, ...]:
+    def wanted(self) -> tuple[EntryInWords, ...]:
         """The days that it is wanted by."""
         fields = (self.setup.field(entry.field) for entry in self.entries)
         return tuple(

@@ -20,8 +20,8 @@ from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.quote import Quote
 from yenzo.core.render.page import side_page
 from yenzo.core.render.svg import ink_markup
+from yenzo.core.scene.description import describe_side
 from yenzo.core.scene.nodes import SideScene
-from yenzo.core.scene.said import said_side
 from yenzo.core.spine import Walked, stand_ins, walk
 
 # A drawing of more points goes to the browser once, as a picture file of its own, and not with every key.
@@ -262,7 +262,7 @@ def _sides(walked: Walked, uploads: Uploads, standing: Mapping[str, SideScene]) 
             name=side.name,
             picture=picture_address(side.picture),
             small=picture_address(side.picture, SMALL),
-            said=said_side(side),
+            said=describe_side(side),
             width_mm=side.width_mm,
             height_mm=side.height_mm,
             digest=side.digest + (standing[side.key].digest if side.key in standing else ""),

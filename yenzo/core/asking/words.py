@@ -10,7 +10,7 @@ from yenzo.core.documents.values import Frozen
 from yenzo.core.speaking import decimal, reader
 
 
-class SaidEntry(Frozen):
+class EntryInWords(Frozen):
     """One entry as people read it; `is_exact` when each character counts, not `is_asked` what is always made."""
 
     field: str
@@ -34,11 +34,11 @@ def value_name(setup: Setup, field: AnyField, key: str) -> str:
     return str(kind_of(field).words(field, key, EntryContext(setup, reader(), None)))
 
 
-def say_entries(setup: Setup, asked: Asked) -> tuple[SaidEntry, ...]:
+def entries_in_words(setup: Setup, asked: Asked) -> tuple[EntryInWords, ...]:
     """Return every entry that is asked and filled, in the order of the form."""
     context = EntryContext(setup, asked.language, asked.today)
     return tuple(
-        SaidEntry(
+        EntryInWords(
             field=field.key,
             label=field.label,
             workshop_label=field.workshop_name or field.label,

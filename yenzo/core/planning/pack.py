@@ -13,7 +13,7 @@ from collections import Counter
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from yenzo.core.asking.words import say_entries
+from yenzo.core.asking.words import entries_in_words
 from yenzo.core.planning.engine import engine_id
 from yenzo.core.planning.manifest import (
     AreaEntry,
@@ -230,7 +230,7 @@ def _manifest(work: Work, sides: tuple[SideEntry, ...], areas: tuple[AreaEntry, 
     wanted = set(wanted_fields(work))
     said = tuple(
         WordedEntry(field=entry.field, label=entry.workshop_label, words=entry.words)
-        for entry in say_entries(work.walked.setup, asked)
+        for entry in entries_in_words(work.walked.setup, asked)
     )
     return Manifest(
         order=work.order,

@@ -16,7 +16,7 @@ import segno
 from fpdf import FPDF
 from fpdf.enums import MethodReturnValue
 
-from yenzo.core.asking.words import say_entries
+from yenzo.core.asking.words import entries_in_words
 from yenzo.core.documents.fields import DateField
 from yenzo.core.measure import plain_number
 from yenzo.core.planning.faces import EXACT, FACES, HEADING, TEXT, face_font, face_path
@@ -105,7 +105,7 @@ def place_words(area: AreaScene) -> str:
 def entry_rows(work: Work) -> Iterator[Row]:
     """Yield what is asked and lands in no area: it goes on the ticket all the same."""
     landed = {key for area in work.walked.scene.areas for node in area.nodes for key in node.fields}
-    for entry in say_entries(work.walked.setup, work.walked.asked):
+    for entry in entries_in_words(work.walked.setup, work.walked.asked):
         if entry.field not in landed:
             yield Row(entry.workshop_label, tuple(entry.words.split("\n")), is_exact=entry.is_exact)
 
@@ -218,7 +218,7 @@ class _Sheet:
         kept, self._top = self._top, MARGIN_MM + side + 4
         self._flow(HEADING, f"{work.walked.asked.pieces} ×", 7.0, left, side)
         wanted = wanted_fields(work)
-        for entry in say_entries(work.walked.setup, work.walked.asked):
+        for entry in entries_in_words(work.walked.setup, work.walked.asked):
             if entry.field in wanted:
                 self._top += 1
                 self._flow(TEXT, entry.workshop_label, SMALL_MM, left, side, MUTED)

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from yenzo.core.asking.words import SaidEntry, say_entries
+from yenzo.core.asking.words import EntryInWords, entries_in_words
 from yenzo.core.documents.fields import TypedField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.record import Recorded, TextRecord
@@ -18,19 +18,19 @@ class LabelledText:
 
 
 @dataclass(frozen=True)
-class SaidPiece:
+class PieceInWords:
     """All that a piece says: the texts as they are made, and the entries that aren't said by them already."""
 
     texts: tuple[LabelledText, ...]
-    entries: tuple[SaidEntry, ...]
+    entries: tuple[EntryInWords, ...]
 
 
-def said_piece(recorded: Recorded) -> SaidPiece:
+def piece_in_words(recorded: Recorded) -> PieceInWords:
     """Return what a piece says. An entry that stands on the goods as it was typed isn't repeated."""
     made = [(area, text) for area in recorded.areas for text in area.texts]
     shown = {(text.fields[0], " ".join(text.words.split())) for _, text in made if len(text.fields) == 1}
-    entries = say_entries(recorded.setup, recorded.asked)
-    return SaidPiece(
+    entries = entries_in_words(recorded.setup, recorded.asked)
+    return PieceInWords(
         tuple(LabelledText(_label(recorded.setup, text, area.area.name), area.name, text) for area, text in made),
         tuple(entry for entry in entries if (entry.field, " ".join(entry.words.split())) not in shown),
     )

@@ -4,13 +4,13 @@ import pytest
 
 from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.reading import read_setup
-from yenzo.core.scene.said import said_side
+from yenzo.core.scene.description import describe_side
 from yenzo.core.speaking import speaking
 from yenzo.core.spine import walk
 
 
 def said(setup, assets, values, **others):
-    return said_side(walk(setup, entries(values, **others), assets).scene.side("front"))
+    return describe_side(walk(setup, entries(values, **others), assets).scene.side("front"))
 
 
 def test_text_and_picture_are_said_with_their_sizes_and_places(setup, assets):

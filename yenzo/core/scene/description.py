@@ -1,7 +1,6 @@
-"""A scene in words: the texts as they are made, and for whoever doesn't see it what stands where."""
+"""A side of a scene in words, for whoever doesn't see it: what stands where, and how large."""
 
-from yenzo.core.documents.values import Frozen
-from yenzo.core.scene.nodes import AreaScene, Lettering, Node, Scene, SideScene
+from yenzo.core.scene.nodes import AreaScene, Lettering, Node, SideScene
 from yenzo.core.speaking import decimal, say, say_noop
 
 # By thirds of the area: from the top down, from the left to the right.
@@ -12,31 +11,7 @@ PLACES = (
 )
 
 
-class MadeText(Frozen):
-    """A text on the goods: the side and area, its lines as they are produced, and the fields whose entries make it."""
-
-    side: str
-    area: str
-    lines: tuple[str, ...]
-    fields: tuple[str, ...]
-
-    @property
-    def words(self) -> str:
-        """Its lines below each other."""
-        return "\n".join(self.lines)
-
-
-def made_texts(scene: Scene) -> tuple[MadeText, ...]:
-    """Return every text that is made, side by side and area by area."""
-    return tuple(
-        MadeText(side=side.name, area=area.name, lines=text.lines or (text.text,), fields=text.fields)
-        for side in scene.sides
-        for area in side.areas
-        for text in area.letterings
-    )
-
-
-def said_side(side: SideScene) -> str:
+def describe_side(side: SideScene) -> str:
     """Return what stands on a side, how large and where: "Front: “WIND & WHEY”, 76 mm high, middle"."""
     parts = [_said(area, node) for area in side.areas for node in area.nodes if node.bounds is not None]
     if not parts:
