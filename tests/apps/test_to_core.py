@@ -10,7 +10,6 @@ ARRIVING = {
     "editor/aspects/standing.py",
     "materials/services/materials.py",
     "products/services/kits.py",
-    "products/services/products.py",
 }
 MADE = re.compile(r"\.model_validate(?:_json)?\(")
 

@@ -5,6 +5,7 @@ from functools import lru_cache
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.products.linked import not_in_shop
 from yenzo.core.documents.faults import find_nonsense, missing_materials
+from yenzo.core.documents.reading import read_trusted
 from yenzo.core.documents.setup import Setup
 from yenzo.core.shapes.areas import box_on_side
 from yenzo.core.shapes.box import Box
@@ -28,7 +29,7 @@ def tried(setup: Setup) -> tuple[Trouble, ...]:
 @lru_cache(maxsize=TRIES_KEPT)
 def _tried(document: str) -> tuple[Trouble, ...]:
     # The page of a set-up asks after each change, and again when it is published.
-    return find_troubles(Setup.model_validate_json(document), StoredAssets())
+    return find_troubles(read_trusted(document), StoredAssets())
 
 
 def unready(setup: Setup, *, is_priced: bool = True) -> list[str]:
