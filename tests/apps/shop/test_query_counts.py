@@ -88,3 +88,7 @@ def test_order_list_and_page_ask_as_often_for_many(order, visitor, put_in_basket
     many, said = queries(desk, "/workshop/orders/")
     assert many == few, said
     assert many <= 10, said
+    with CaptureQueriesContext(connection) as asked:
+        desk.get("/workshop/orders/")
+    # Neither records nor set-ups are read for it.
+    assert not any('."record"' in one["sql"] or '."document"' in one["sql"] for one in asked)

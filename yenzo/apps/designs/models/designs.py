@@ -26,6 +26,7 @@ class Design(models.Model):
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     visitor = models.UUIDField(db_index=True)
     personalization = models.ForeignKey(Personalization, on_delete=models.PROTECT, related_name="designs")
+    # Taken out of a basket it isn't deleted: an order in another window may be on its way with it.
     in_basket = models.BooleanField(default=True)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)

@@ -25,6 +25,7 @@ class Personalization(models.Model):
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     revision = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="+")
+    # Kept as given beside what was asked of them: a correction asks anew, and may find that something else is asked.
     entries = models.JSONField(null=True, help_text="as the customer gave them")
     asked = models.JSONField(null=True, help_text="what was asked of them")
     record = models.JSONField(null=True, help_text="what followed: texts, sizes, digests, amounts, verdict, engine")

@@ -16,7 +16,8 @@ from yenzo.apps.products.models import Product, Revision
 TOKEN_BYTES = 24
 # "2041", or what stands on a ticket: "T-2041-1", "T-2041-1.7".
 NUMBER_OR_TICKET = re.compile(r"(T-)?(?P<number>\d{1,9})(-\d+(\.\d+)?)?", re.ASCII | re.IGNORECASE)
-# What people call an order: counted by the database, so that no two have the same.
+# What people call an order: counted by the database, so that no two have the same. Some are left out, when an order
+# was begun and not made; that is less harm than one that waits for another.
 NEXT_NUMBER = Func(Value("orders_number"), function="nextval", output_field=models.BigIntegerField())
 
 
@@ -28,7 +29,11 @@ def new_token() -> str:
 class OrderQuerySet(models.QuerySet["Order"]):
     def for_list(self) -> Self:
         """Return all orders with what the list shows of them, the latest first."""
-        return self.prefetch_related("lines__revision", "lines__personalization").order_by("-pk")
+        # Whole documents and records would be read for a name and a mark.
+        lines = Line.objects.select_related("revision", "personalization").only(
+            "order_id", "number", "search_text", "revision__name", "personalization__asked"
+        )
+        return self.prefetch_related(models.Prefetch("lines", lines)).order_by("-pk")
 
     def of_customer(self, mail: str) -> Self:
         """Return the orders of who proved this mail address."""
@@ -79,6 +84,7 @@ class Order(models.Model):
         max_length=80, blank=True, help_text="what the order is called where it came from; none of the shop's own"
     )
     token = models.CharField(max_length=64, unique=True, default=new_token)
+    # Buttons are pressed twice and lines break after an order was made: whoever sends it again gets the same one.
     checkout_key = models.UUIDField(unique=True, help_text="one checkout makes one order, however often it is sent")
     visitor = models.UUIDField(default=uuid.uuid4)
     customer_name = models.CharField(max_length=120)
@@ -161,6 +167,7 @@ class Line(models.Model):
     revision = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="+")
     personalization = models.ForeignKey(Personalization, on_delete=models.PROTECT, related_name="lines")
     quantity = models.PositiveIntegerField()
+    # Frozen, and not worked out again: what a customer agreed to pay doesn't follow what charges come to later.
     quote = models.JSONField()
     search_text = models.TextField(help_text="the texts that are produced")
 
@@ -184,6 +191,7 @@ class Piece(models.Model):
     """One of the goods of a line, with what is to be on it now: it can be mended, made and spoilt by itself."""
 
     line = models.ForeignKey(Line, on_delete=models.CASCADE, related_name="pieces")
+    # A row each, though most lines' pieces are the same: one of a list of names is mended or spoilt without the others.
     index = models.PositiveIntegerField(help_text="counted from 1 in its line")
     personalization = models.ForeignKey(Personalization, on_delete=models.PROTECT, related_name="pieces")
 
