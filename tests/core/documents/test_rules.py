@@ -81,6 +81,7 @@ def asked_when(rule, *more, field="photo"):
 
 
 NUMBER = {"key": "size", "kind": "number", "label": "Size"}
+HEADING = {"key": "words", "kind": "heading", "label": "Words"}
 
 
 @pytest.mark.parametrize(
@@ -92,11 +93,12 @@ NUMBER = {"key": "size", "kind": "number", "label": "Size"}
         ([{"field": "with_photo", "value": "yes"}], "all", "never with “yes”"),
         ([{"field": "name", "test": "more", "value": "3"}], "all", "only numbers and days are more or less"),
         ([{"field": "size", "test": "more", "value": "big"}], "all", "“big” is no number"),
+        ([{"field": "words", "value": "Words"}], "all", "“Words” can only be filled or empty"),
     ],
 )
 def test_rule_that_cannot_be_right_is_refused_naming_both_ends(conditions, match, said):
     with pytest.raises(DocumentError) as caught:
-        read_setup(asked_when({"match": match, "conditions": conditions}, NUMBER))
+        read_setup(asked_when({"match": match, "conditions": conditions}, NUMBER, HEADING))
     assert said in caught.value.message
 
 
@@ -149,6 +151,13 @@ def test_rule_that_never_or_always_holds_makes_no_sense(conditions, match, said)
 )
 def test_rule_that_can_hold_and_can_fail_is_taken(conditions, match):
     assert find_nonsense(read_setup(asked_when({"match": match, "conditions": conditions}, NUMBER))) == []
+
+
+def test_rule_on_a_text_of_the_workshops_own_can_be_read():
+    motto = {"key": "motto", "kind": "fixed_text", "label": "Motto", "text": "Fair winds"}
+    rule = {"conditions": [{"field": "motto", "value": "Fair winds"}]}
+    setup = read_setup(asked_when(rule, motto))
+    assert setup.field("photo").ask_when.conditions[0].value == "Fair winds"
 
 
 def test_rules_inside_groups_are_looked_at_too():

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from yenzo.core.asking.words import EntryInWords, entries_in_words
-from yenzo.core.documents.fields import TypedField
+from yenzo.core.documents.field_base import TypedField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.record import Recorded, TextRecord
 

@@ -13,9 +13,7 @@ from yenzo.apps.products.to_core import shop_setup
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.entries import Entries, files_of
-from yenzo.core.documents.fields import (
-    ArtworkField,
-)
+from yenzo.core.documents.fields import ArtworkField
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
 from yenzo.core.record import Record

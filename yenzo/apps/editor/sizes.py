@@ -7,7 +7,8 @@ from django import forms
 
 from yenzo.apps.editor.forms import NUMBER
 from yenzo.core.documents.areas import Frame
-from yenzo.core.documents.fields import UNITS_MM, ComputedField, NumberField
+from yenzo.core.documents.field_base import UNITS_MM
+from yenzo.core.documents.fields import ComputedField, NumberField
 from yenzo.core.documents.setup import Setup, Side, SizeBy
 from yenzo.core.documents.variants import Variant
 

@@ -8,7 +8,7 @@ from django.utils.translation import gettext_noop
 from yenzo.core.asking.kinds import KINDS
 from yenzo.core.documents.artwork import ArtworkKind
 from yenzo.core.documents.beginnings import likely_palette
-from yenzo.core.documents.fields import FieldBase
+from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import UNDECIDED
 

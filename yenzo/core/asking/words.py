@@ -4,7 +4,8 @@ from decimal import Decimal
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.kinds import EntryContext, kind_of
-from yenzo.core.documents.fields import AnyField, OptionsField, TypedField
+from yenzo.core.documents.field_base import TypedField
+from yenzo.core.documents.fields import AnyField, OptionsField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
 from yenzo.core.speaking import decimal, reader

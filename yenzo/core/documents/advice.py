@@ -4,7 +4,8 @@ import re
 from collections.abc import Iterator
 
 from yenzo.core.documents.charges import FixedCharge
-from yenzo.core.documents.fields import AnyField, LineField, TextField, TypedField
+from yenzo.core.documents.field_base import TypedField
+from yenzo.core.documents.fields import AnyField, LineField, TextField
 from yenzo.core.documents.setup import Setup
 
 NUMBERS = ("one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve")

@@ -16,10 +16,7 @@ from yenzo.core.documents.charges import (
     UploadCharge,
     WordCharge,
 )
-from yenzo.core.documents.fields import (
-    AnyField,
-    SeveralField,
-)
+from yenzo.core.documents.fields import AnyField, SeveralField
 from yenzo.core.documents.named import MEASURED, formula_fault
 from yenzo.core.documents.setup import Setup
 

@@ -4,8 +4,8 @@ from collections import Counter
 from collections.abc import Iterable, Iterator
 
 from yenzo.core.documents.charge_faults import find_charge_faults, find_prices_below_zero
+from yenzo.core.documents.field_base import UNITS_MM
 from yenzo.core.documents.fields import (
-    UNITS_MM,
     AnyField,
     ArtworkField,
     ColorField,

@@ -112,7 +112,7 @@ def _impossible(field: AnyField, condition: Condition) -> str | None:
         return None if isinstance(value, bool) else f"“{field.label}” is answered with yes or no, never with “{value}”."
     if isinstance(value, bool):
         return f"“{field.label}” is no question: it is never answered with yes or no."
-    if not field.tests and not isinstance(field, ArtworkField):
+    if field.is_asked and not field.tests and not isinstance(field, ArtworkField):
         return f"“{field.label}” can only be filled or empty."
     several = isinstance(field, SeveralField)
     if several != (condition.test in {"has", "has_not"}):

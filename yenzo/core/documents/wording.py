@@ -13,17 +13,15 @@ from pydantic import BaseModel
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.axes import Axis, AxisValue
 from yenzo.core.documents.charges import ChargeBase
+from yenzo.core.documents.field_base import UNITS_MM, FieldBase, TypedField
 from yenzo.core.documents.fields import (
-    UNITS_MM,
     ChoiceField,
     ComputedField,
-    FieldBase,
     FixedArtworkField,
     FixedTextField,
     NumberField,
     Option,
     Pattern,
-    TypedField,
 )
 from yenzo.core.documents.materials import Method, PaletteColor, WordList
 from yenzo.core.documents.setup import Offer, Section, Setup, Side

@@ -8,7 +8,8 @@ from decimal import Decimal
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.areas import Area
-from yenzo.core.documents.fields import UNITS_MM, ComputedField, NumberField
+from yenzo.core.documents.field_base import UNITS_MM
+from yenzo.core.documents.fields import ComputedField, NumberField
 from yenzo.core.documents.rules import read_number
 from yenzo.core.documents.setup import Setup, Side, SizeBy
 from yenzo.core.documents.variants import Variant

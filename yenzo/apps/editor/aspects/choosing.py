@@ -10,14 +10,7 @@ from yenzo.apps.materials.to_core import materials
 from yenzo.apps.pages.phrases import joined
 from yenzo.core.asking.words import say_amount, value_name
 from yenzo.core.documents.charges import ChoiceCharge
-from yenzo.core.documents.fields import (
-    AnyField,
-    ColorField,
-    MethodField,
-    SeveralField,
-    TypefaceField,
-    YesNoField,
-)
+from yenzo.core.documents.fields import AnyField, ColorField, MethodField, SeveralField, TypefaceField, YesNoField
 from yenzo.core.documents.setup import Setup
 
 MOST_NAMED = 6

@@ -7,11 +7,8 @@ from django import forms
 from yenzo.apps.editor.aspects.choosing import possibilities
 from yenzo.apps.pages.fields import LineField
 from yenzo.core.asking.words import value_name
-from yenzo.core.documents.fields import (
-    AnyField,
-    TypedField,
-    YesNoField,
-)
+from yenzo.core.documents.field_base import TypedField
+from yenzo.core.documents.fields import AnyField, YesNoField
 from yenzo.core.documents.rules import SIGNED_IN, Condition, Rule, Test
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.subjects import product_subjects, subject_name, subject_of

@@ -8,11 +8,8 @@ from yenzo.apps.editor.aspects.interface import Aspect, FormLine, Operations
 from yenzo.apps.pages.fields import LineField
 from yenzo.core.documents.artwork import ArtworkKind, OneColor
 from yenzo.core.documents.entries import MOST_FILES
-from yenzo.core.documents.fields import (
-    ArtworkField,
-    TypedField,
-    YesNoField,
-)
+from yenzo.core.documents.field_base import TypedField
+from yenzo.core.documents.fields import ArtworkField, YesNoField
 from yenzo.core.documents.placements import ArtworkPlacement
 
 

@@ -4,7 +4,8 @@ from typing import Any
 
 from yenzo.apps.slip.controls import addresses, choices, others, texts, uploads
 from yenzo.apps.slip.controls.interface import Control, Details, Drawn
-from yenzo.core.documents.fields import AnyField, FieldBase
+from yenzo.core.documents.field_base import FieldBase
+from yenzo.core.documents.fields import AnyField
 
 CONTROLS: dict[type[FieldBase], Control[Any]] = {
     **texts.CONTROLS,

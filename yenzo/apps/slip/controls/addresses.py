@@ -10,7 +10,8 @@ from yenzo.apps.slip.controls.interface import Control, Details, Drawn, name_of
 from yenzo.core.asking.kinds.addresses import countries, parts_of
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.entries import Address, Entries
-from yenzo.core.documents.fields import AddressField, FieldBase
+from yenzo.core.documents.field_base import FieldBase
+from yenzo.core.documents.fields import AddressField
 from yenzo.core.speaking import locale_of, reader
 
 MOST_PART = 1000

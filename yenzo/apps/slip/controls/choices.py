@@ -14,10 +14,10 @@ from yenzo.apps.slip.options import SlipOption
 from yenzo.core.asking.ask import is_offered
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.charges import ChoiceCharge
+from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import (
     ChoiceField,
     ColorField,
-    FieldBase,
     MethodField,
     OptionsField,
     ReadyMadeField,

@@ -8,7 +8,7 @@ from django.http import QueryDict
 from yenzo.apps.designs.models import Upload
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.entries import Entries
-from yenzo.core.documents.fields import FieldBase
+from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.spine import Walked
 
 F = TypeVar("F", bound=FieldBase)

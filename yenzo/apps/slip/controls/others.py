@@ -10,11 +10,11 @@ from yenzo.apps.slip.controls.interface import Control, Details, Drawn, F
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.asking.kinds.measured import earliest, latest
 from yenzo.core.asking.words import value_name
+from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import (
     ComputedField,
     DateField,
     ExtraField,
-    FieldBase,
     FixedArtworkField,
     FixedTextField,
     HeadingField,

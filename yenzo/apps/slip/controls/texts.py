@@ -5,9 +5,9 @@ from typing import Any
 
 from yenzo.apps.slip.controls.interface import Control, Details, Drawn, F
 from yenzo.core.asking.texts import room_left, words
+from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import (
     EmailField,
-    FieldBase,
     LineField,
     LinkField,
     NoteField,

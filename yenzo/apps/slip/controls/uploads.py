@@ -8,7 +8,8 @@ from yenzo.apps.designs.picture_addresses import SMALL, picture_address
 from yenzo.apps.slip.controls.interface import Control, Details, Drawn
 from yenzo.apps.slip.controls.others import UnsentControl
 from yenzo.core.asking.check import is_needed
-from yenzo.core.documents.fields import ArtworkField, FieldBase
+from yenzo.core.documents.field_base import FieldBase
+from yenzo.core.documents.fields import ArtworkField
 
 # What browsers know each kind of file by; some know HEIC and TIFF by their endings only.
 PICKED = {

@@ -4,7 +4,8 @@ from typing import Any
 
 from yenzo.core.asking.kinds import addresses, choices, contacts, extras, files, fixed, headings, measured, texts
 from yenzo.core.asking.kinds.interface import EntryContext, Kind, RawEntry, Value
-from yenzo.core.documents.fields import AnyField, FieldBase
+from yenzo.core.documents.field_base import FieldBase
+from yenzo.core.documents.fields import AnyField
 
 KINDS: dict[type[FieldBase], Kind[Any]] = {
     **texts.KINDS,

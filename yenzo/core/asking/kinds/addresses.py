@@ -10,7 +10,8 @@ from yenzo.core.asking.invisible import without_invisible
 from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.entries import Address
-from yenzo.core.documents.fields import AddressField, FieldBase
+from yenzo.core.documents.field_base import FieldBase
+from yenzo.core.documents.fields import AddressField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.speaking import listed, say, say_noop
 

@@ -6,10 +6,10 @@ from typing import Any, TypeVar
 
 from yenzo.core.asking.kinds.interface import EntryContext, F, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.problems import Problem
+from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import (
     ChoiceField,
     ColorField,
-    FieldBase,
     MethodField,
     Option,
     OptionsField,

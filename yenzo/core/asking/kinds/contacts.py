@@ -10,7 +10,8 @@ from email_validator import EmailNotValidError, validate_email
 
 from yenzo.core.asking.kinds.interface import EntryContext, F, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.problems import Problem
-from yenzo.core.documents.fields import EmailField, FieldBase, LinkField, PhoneField, TypedField
+from yenzo.core.documents.field_base import FieldBase, TypedField
+from yenzo.core.documents.fields import EmailField, LinkField, PhoneField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.speaking import say
 

@@ -5,7 +5,8 @@ from typing import Any
 
 from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.problems import Problem
-from yenzo.core.documents.fields import ExtraField, FieldBase
+from yenzo.core.documents.field_base import FieldBase
+from yenzo.core.documents.fields import ExtraField
 from yenzo.core.documents.rules import read_number
 from yenzo.core.documents.setup import Setup
 from yenzo.core.speaking import say

@@ -6,7 +6,8 @@ from typing import Any
 from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.entries import UploadedFile, files_of
-from yenzo.core.documents.fields import ArtworkField, FieldBase
+from yenzo.core.documents.field_base import FieldBase
+from yenzo.core.documents.fields import ArtworkField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.speaking import decimal, say, say_many
 

@@ -6,7 +6,8 @@ from typing import Any
 from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.entries import UploadedFile
-from yenzo.core.documents.fields import FieldBase, FixedArtworkField, FixedTextField
+from yenzo.core.documents.field_base import FieldBase
+from yenzo.core.documents.fields import FixedArtworkField, FixedTextField
 from yenzo.core.documents.setup import Setup
 
 

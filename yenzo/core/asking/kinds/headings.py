@@ -5,7 +5,8 @@ from typing import Any
 
 from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value
 from yenzo.core.asking.problems import Problem
-from yenzo.core.documents.fields import FieldBase, HeadingField
+from yenzo.core.documents.field_base import FieldBase
+from yenzo.core.documents.fields import HeadingField
 from yenzo.core.documents.setup import Setup
 
 

@@ -8,7 +8,7 @@ from typing import Generic, TypeVar
 
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.entries import Address, Files, UploadedFile
-from yenzo.core.documents.fields import FieldBase
+from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.setup import Setup
 from yenzo.core.formulas.evaluate import Named
 from yenzo.core.speaking import say

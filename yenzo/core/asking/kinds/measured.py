@@ -13,7 +13,8 @@ from babel.numbers import format_decimal
 from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.charges import ROUNDED
-from yenzo.core.documents.fields import ComputedField, DateField, FieldBase, NumberField
+from yenzo.core.documents.field_base import FieldBase
+from yenzo.core.documents.fields import ComputedField, DateField, NumberField
 from yenzo.core.documents.rules import MOST_DIGITS, read_number
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError

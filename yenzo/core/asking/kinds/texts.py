@@ -18,7 +18,8 @@ from yenzo.core.asking.texts import (
     not_allowed,
     words,
 )
-from yenzo.core.documents.fields import FieldBase, LineField, NoteField, ParagraphField, TextField
+from yenzo.core.documents.field_base import FieldBase
+from yenzo.core.documents.fields import LineField, NoteField, ParagraphField, TextField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.speaking import say
 
