@@ -219,6 +219,7 @@ class _StandIns:
         self._assets = assets
 
     def read(self, sha256: str) -> bytes:
+        """Return an asset's bytes, for an upload those of the stand-in; raises AssetError."""
         return _drawing() if sha256 == DRAWING_ASSET else self._assets.read(sha256)
 
 

@@ -70,6 +70,7 @@ class _Reader:
         self._clips: dict[tuple[str, Matrix], Outline] = {}
 
     def parts(self, place: Matrix) -> Iterator[DrawnPart]:
+        """Yield what is drawn, in order, at `place`; raises NotPlain when it has too many points."""
         count = 0
         for part in self._walk(self._root, _Pen(place)):
             count += len(part.outline.points)

@@ -217,6 +217,7 @@ def load_drawing(assets: Assets, sha256: str) -> Drawing:
     """Return the drawing with this SHA-256, kept in the process (bounded by bytes); raises AssetError."""
 
     def make() -> tuple[Drawing, int]:
+        """Read the drawing, and return it with how many bytes it had."""
         data = assets.read(sha256)
         return read_drawing(data, sha256), len(data)
 

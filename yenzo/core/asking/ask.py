@@ -151,11 +151,13 @@ class _Decisions:
         self._names = Names(product, fields_by_name(setup), self._value_now)
 
     def is_asked(self, field: AnyField) -> bool:
+        """Tell whether its section is there and its condition holds; found once."""
         if field.key not in self._asked:
             self._asked[field.key] = self._has_section(field.section) and self._holds(field.ask_when)
         return self._asked[field.key]
 
     def value(self, field: AnyField) -> Value:
+        """Return what was entered for a field, as its kind reads it; found once."""
         if field.key not in self._values:
             entries = self._entries
             files = files_of(entries.uploads.get(field.key))

@@ -151,6 +151,7 @@ def _missing_words(
     """Say what is missing, which typefaces of the offer have it, or else which others of the workshop do."""
 
     def name(key: str) -> str:
+        """Return what a typeface is called."""
         return setup.materials.typefaces[key].name
 
     said = [

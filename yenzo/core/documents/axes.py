@@ -45,6 +45,7 @@ def variant_at(variants: Iterable[Variant], wanted: Mapping[str, str], before: V
     changed = {axis for axis, value in wanted.items() if before is None or before.at.get(axis) != value}
 
     def fit(variant: Variant) -> tuple[int, int]:
+        """Return how many of the changed axes a variant has as wanted, and of all: more is better."""
         same = {axis for axis, value in wanted.items() if variant.at.get(axis) == value}
         return len(same & changed), len(same)
 

@@ -84,6 +84,7 @@ class KitParts:
 
     def _rule(self, rule: dict[str, Any]) -> dict[str, Any]:
         def renamed(conditions: Sequence[dict[str, Any]]) -> list[dict[str, Any]]:
+            """Return the conditions with the keys that the fields got."""
             return [{**one, "field": self._keys.get(one["field"], one["field"])} for one in conditions]
 
         groups = [{**group, "conditions": renamed(group["conditions"])} for group in rule.get("groups", ())]

@@ -189,6 +189,7 @@ def _circles(setup: Setup) -> Iterator[str]:
     done: set[str] = set()
 
     def visit(key: str, path: tuple[str, ...]) -> Iterator[str]:
+        """Yield a sentence for each circle that is met from a field on; `path` is how it was reached."""
         if key in path:
             names = [subject_name(setup, step) for step in (*path[path.index(key) :], key)]
             yield "These fields wait for each other: " + " → ".join(f"“{name}”" for name in names) + "."

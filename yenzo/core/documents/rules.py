@@ -68,6 +68,7 @@ def compared_otherwise(rule: Rule, field: str, named: Callable[[str], str]) -> R
     """Return a rule whose comparisons with one field's entry have other values: what `named` makes of each."""
 
     def renamed(conditions: tuple[Condition, ...]) -> tuple[Condition, ...]:
+        """Return the conditions, those on the field with another value."""
         return tuple(_renamed(one, named) if one.field == field else one for one in conditions)
 
     groups = tuple(group.model_copy(update={"conditions": renamed(group.conditions)}) for group in rule.groups)

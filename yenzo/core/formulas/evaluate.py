@@ -41,6 +41,7 @@ READABLE = (
 
 def _rounded(mode: str) -> Callable[..., Decimal]:
     def rounded(number: Decimal, step: Decimal = Decimal(1)) -> Decimal:
+        """Return a number at a whole multiple of `step`, rounded as `mode` says."""
         return (Decimal(number) / step).to_integral_value(mode) * step
 
     return rounded

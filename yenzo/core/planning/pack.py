@@ -68,6 +68,7 @@ def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
     files: list[_File] = []
 
     def add(file: _File) -> str:
+        """Put a file into the pack, tell how far it is, and return its name."""
         files.append(file)
         if on_progress:
             on_progress(len(files), steps)
@@ -155,6 +156,7 @@ def _area_entry(work: Work, area: AreaScene, files: tuple[str, ...]) -> AreaEntr
     side = work.walked.scene.side(area.side)
 
     def label(key: str) -> str:
+        """Return what the workshop calls a field, empty for one that is gone."""
         field = setup.field(key)
         return (field.workshop_name or field.label) if field else ""
 

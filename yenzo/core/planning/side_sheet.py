@@ -76,6 +76,7 @@ class _FaintAssets:
         self._assets, self._goods = assets, {side.picture, *side.overlays}
 
     def read(self, sha256: str) -> bytes:
+        """Return an asset's bytes, a picture of the goods as a faint PNG; raises AssetError."""
         data = self._assets.read(sha256)
         if sha256 not in self._goods:
             return data

@@ -116,6 +116,7 @@ def price(setup: Setup, asked: Asked, amounts: Amounts, around: OrderAround = AL
 
 def _lines(setup: Setup, charged: Charged, unit: Decimal) -> Iterator[QuoteLine]:
     def line(key: str, label: str, amount: Decimal, per: Per = "piece", *, shown: bool = True) -> QuoteLine:
+        """Return a line of the quote, its amount rounded to the currency's unit."""
         rounded = amount.quantize(unit, ROUND_HALF_UP)
         # Nothing here comes from outside: to check it again would cost more than to work it out.
         return QuoteLine.model_construct(key=key, label=label, amount=rounded, per=per, shown=shown)

@@ -59,9 +59,11 @@ class _DxfCanvas:
         self._upright = Matrix(1, 0, 0, -1, 0, height_mm)
 
     def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
+        """Keep an outline for its tool's layer, cut to `clip`; it is drawn at the end."""
         self._outlines.setdefault(self._layer(_one(paint)), []).append(intersection(outline, clip) if clip else outline)
 
     def follow(self, line: Outline, paint: Fill) -> None:
+        """Add a line for a tool to follow, as open polylines."""
         attributes, upright = {"layer": self._layer(_one(paint))}, line.mapped(self._upright)
         cubics = Cubics.of(upright)
         firsts = np.flatnonzero(np.diff(cubics.contours, prepend=-1))
@@ -101,6 +103,7 @@ class _DxfCanvas:
         spline.dxf.flags = Spline.PLANAR | Spline.CLOSED
 
     def picture(self, asset: str, matrix: Matrix, clip: Outline) -> None:  # noqa: ARG002 - the canvas's signature
+        """Refuse it: always raises RenderError."""
         message = "A picture has no contours; a DXF file can't have it. Have it traced, or take the PDF or PNG."
         raise RenderError("picture", "dxf", message)
 

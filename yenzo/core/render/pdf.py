@@ -103,6 +103,7 @@ class _PdfCanvas:
         self.patterns: dict[str, pikepdf.Object] = {}
 
     def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
+        """Fill an outline with a color, in `clip` only; raises RenderError for a gradient on plates."""
         if not outline:
             return
         if clip:
@@ -165,6 +166,7 @@ class _PdfCanvas:
         return name
 
     def picture(self, asset: str, matrix: Matrix, clip: Outline) -> None:
+        """Place a picture's unit square by `matrix`, in `clip` only; raises AssetError."""
         name = f"/P{asset[:16]}"
         if name not in self.pictures:
             picture = open_picture(self._assets.read(asset), asset)
@@ -180,6 +182,7 @@ class _PdfCanvas:
         self._parts.append(f"W n {numbers} cm {name} Do Q")
 
     def content(self) -> bytes:
+        """Return the page's content stream."""
         return "\n".join(self._parts).encode()
 
 

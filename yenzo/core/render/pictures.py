@@ -19,6 +19,7 @@ def open_picture(data: bytes, name: str) -> Image.Image:
     """
 
     def make() -> tuple[Image.Image, int]:
+        """Read the pixels, and return the picture with how many bytes they take."""
         try:
             picture = Image.open(io.BytesIO(data), formats=("PNG", "JPEG"))
             picture.load()

@@ -62,16 +62,19 @@ class _SvgCanvas:
         self._open_area = False
 
     def begin_area(self, placed: PlacedArea) -> None:
+        """Open the group of an area, after closing that of the one before."""
         self._close_area()
         self._parts.append(f'<g data-area="{escape(placed.scene.key)}">')
         self._open_area = True
 
     def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
+        """Fill an outline with a color or gradient, in `clip` only."""
         color = paint.screen if isinstance(paint, Paint) else f"url(#{self._gradient(paint)})"
         path = f'<path fill="{color}" transform="scale(.001)" d="{path_data(outline)}"/>'
         self._parts.append(f'<g clip-path="url(#{self._clip(clip)})">{path}</g>' if clip else path)
 
     def picture(self, asset: str, matrix: Matrix, clip: Outline) -> None:
+        """Place a picture's unit square by `matrix`, in `clip` only."""
         name = self._clip(clip)
         numbers = " ".join(plain_number(value, 6) for value in matrix)
         self._parts.append(
@@ -101,6 +104,7 @@ class _SvgCanvas:
         return name
 
     def markup(self) -> str:
+        """Return all that was drawn, its last group closed."""
         self._close_area()
         return "".join(self._parts)
 

@@ -36,6 +36,7 @@ class _Composer:
     assets: Assets
 
     def side(self, side: Side) -> SideScene | None:
+        """Return the scene of a side, None while no scale is marked."""
         sized = sized_side(self.setup, side, self.asked)
         if sized is None:
             return None

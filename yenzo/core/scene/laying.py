@@ -59,6 +59,7 @@ def lay_text(font: Font, text: str, area: Area, placement: AnyText, style: TextS
     """Return a text laid out in an area; `tool_mm` is how wide the tool is that follows letters of single lines."""
 
     def room(box: Box) -> Box:
+        """Return what is left of a box for the outline, without its effects and the tool's line."""
         # Half of a tool's line lies outside the line that it follows.
         return _without_effects(box.grown(-tool_mm / 2) if font.is_single_line else box, placement.effects)
 

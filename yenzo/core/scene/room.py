@@ -49,6 +49,7 @@ def as_large_as_fits(set_at: SetAt, style: TextStyle, stands_out: StandsOut) -> 
         return laid
 
     def over_at(height_mm: float) -> float:
+        """Return by how many mm the text stands out when its letters are at most this high."""
         return stands_out(set_at(replace(style, most_mm=height_mm), COARSE_MM).outline)
 
     small, large = style.least_mm, laid.letter_height_mm

@@ -65,6 +65,7 @@ def _apart(outline: Outline) -> Iterator[Outline]:
     group = list(range(len(contours)))
 
     def leader(index: int) -> int:
+        """Return the contour that stands for a contour's group, and shorten the way to it."""
         while group[index] != index:
             group[index] = group[group[index]]
             index = group[index]

@@ -60,6 +60,7 @@ def directed(text: str, part: tuple[int, int] | None = None, base: int = BY_FIRS
     line = paragraph.bidi.setLine(places[first], places[last])
 
     def place(utf16: int) -> int:
+        """Return where in the text a place of the line is, which ICU counts in UTF-16 units."""
         return paragraph.kept[bisect_left(places, places[first] + utf16)]
 
     visual = [line.getVisualRun(index) for index in range(line.countRuns())]

@@ -71,6 +71,7 @@ def _fit(font: Font, text: str, box: Box, style: BlockStyle) -> Laid:
     pitch_em = height_em * style.line_spacing
 
     def fits(em_mm: float) -> bool:
+        """Tell whether the lines fit into the box at this size of the em."""
         lines = _broken(pieces, box.width / em_mm)
         widest = max(_width(line) for line in lines)
         return widest * em_mm <= box.width * (1 + SLACK) and (

@@ -110,23 +110,28 @@ class _Pen:
         self.points: list[float] = []
 
     def move(self, x: float, y: float) -> None:
+        """Begin a contour at (x, y)."""
         self.verbs.append("M")
         self.points += (x, y)
 
     def line(self, x: float, y: float) -> None:
+        """Draw a straight line to (x, y)."""
         self.verbs.append("L")
         self.points += (x, y)
 
     def quadratic(self, cx: float, cy: float, x: float, y: float) -> None:
+        """Draw a quadratic curve to (x, y), as the cubic that is the same."""
         # A quadratic curve is exactly the cubic whose controls lie two thirds of the way to its one.
         x0, y0 = self.points[-2:]
         self.cubic(x0 + (cx - x0) * 2 / 3, y0 + (cy - y0) * 2 / 3, x + (cx - x) * 2 / 3, y + (cy - y) * 2 / 3, x, y)
 
     def cubic(self, c1x: float, c1y: float, c2x: float, c2y: float, x: float, y: float) -> None:
+        """Draw a cubic curve to (x, y)."""
         self.verbs.append("C")
         self.points += (c1x, c1y, c2x, c2y, x, y)
 
     def close(self) -> None:
+        """Close the contour."""
         self.verbs.append("Z")
 
 
@@ -156,6 +161,7 @@ def load_font(assets: Assets, sha256: str, name: str, instance: str = "") -> Fon
     """Return a font by its SHA-256 and instance, kept in the process (bounded by bytes); raises TypefaceError."""
 
     def make() -> tuple[Font, int]:
+        """Read the font, and return it with how many bytes it had."""
         data = assets.read(sha256)
         return Font(data, name, instance), len(data)
 
