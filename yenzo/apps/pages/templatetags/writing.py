@@ -6,6 +6,7 @@ from functools import lru_cache
 
 from babel.dates import format_date, format_time
 from django import template
+from django.templatetags.static import static
 from django.utils import timezone
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
@@ -65,6 +66,4 @@ def terms(label: object) -> tuple[Term, ...]:
 @lru_cache(maxsize=100)
 def icon(name: str) -> SafeString:
     """Draw an icon of the sprite; it says nothing by itself, words stand beside it."""
-    from django.templatetags.static import static
-
     return format_html(ICON, static("icons.svg"), name)
