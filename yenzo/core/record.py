@@ -15,6 +15,7 @@ from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.check import check
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.assets import Assets
+from yenzo.core.documents.entries import UNTOUCHED
 from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.documents.values import Frozen
 from yenzo.core.planning.engine import engine_id
@@ -22,6 +23,7 @@ from yenzo.core.preflight.findings import Finding
 from yenzo.core.preflight.verdict import Verdict, judge
 from yenzo.core.pricing.amounts import Amounts
 from yenzo.core.pricing.charging import Charged
+from yenzo.core.scene.by_hand import held_color
 from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.nodes import AreaScene, Lettering, Node, PlacedPicture
 from yenzo.core.scene.paints import Paint
@@ -226,7 +228,8 @@ class Recorded:
     def paint(self, item: TextRecord) -> Paint:
         """Return the color of a text, as its placement says."""
         placement = self.setup.placement(item.placement)
-        source = placement.color if placement else None
+        held = self.asked.adjustments.get(item.placement, UNTOUCHED)
+        source = held_color(placement, held) if placement else None
         return (chosen_paint(self.setup, source, self.asked) if source else None) or UNCHOSEN
 
 

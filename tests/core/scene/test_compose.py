@@ -41,14 +41,17 @@ def test_digest_changes_with_what_shows_and_only_then(setup, assets):
     assert len({digest({"name": name, "finish": f}) for name in ("tern", "tiller") for f in ("gold", "white")}) == 4
 
 
-def test_adjustment_moves_scales_and_turns_about_the_middle(setup, assets):
+def test_adjustment_moves_scales_and_turns_about_the_middle(assets):
+    document = board()
+    document["placements"][0]["free"] = {"move": True, "turn_deg": 90, "scale": {"least": 0.25}}
+    setup = read_setup(document)
     before = next(area(setup, assets, "panel", {"name": "TERN"}).letterings)
-    moves = {"name": {"shift_mm": [10, -5], "scale": 0.5, "turn_deg": 90}}
+    moves = {"name": {"shift_mm": [10, -5], "scale": 0.25, "turn_deg": 90}}
     after = next(area(setup, assets, "panel", {"name": "TERN"}, adjustments=moves).letterings)
     old, new = before.outline.bounds, after.outline.bounds
     assert new.middle == (pytest.approx(old.middle[0] + 10), pytest.approx(old.middle[1] - 5))
-    assert (new.width, new.height) == (pytest.approx(old.height / 2), pytest.approx(old.width / 2))
-    assert after.letter_height_mm == pytest.approx(before.letter_height_mm / 2)
+    assert (new.width, new.height) == (pytest.approx(old.height / 4), pytest.approx(old.width / 4))
+    assert after.letter_height_mm == pytest.approx(before.letter_height_mm / 4)
 
 
 def test_side_without_scale_has_no_millimetres_yet(assets):

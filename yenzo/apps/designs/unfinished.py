@@ -15,7 +15,7 @@ from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import ArtworkError
 
 KEPT_BEGINNINGS = ("entry-", "axis-", "upload-", "waits-")
-KEPT_NAMES = {"variant", "pieces", "page", "go"}
+KEPT_NAMES = {"variant", "pieces", "page", "go", "hands", "gestures"}
 MOST_KEPT_CHARACTERS = 100_000
 
 

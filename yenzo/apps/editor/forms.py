@@ -86,6 +86,7 @@ class AreaForm(forms.Form):
     bleed_mm = forms.FloatField(widget=NUMBER, min_value=0, label="bleed, mm")
     turn_deg = forms.FloatField(widget=NUMBER, min_value=-360, max_value=360, label="turned, °")
     dpi = forms.IntegerField(min_value=36, max_value=2400, label="made at, dpi")
+    locked = forms.BooleanField(required=False, label="locked for customers")
     method = forms.ChoiceField(label="method")
 
     def __init__(self, setup: Setup, area: Area, *args: Any, **kwargs: Any) -> None:

@@ -18,6 +18,8 @@ def refresh_context(slip: Slip, form: QueryDict) -> dict[str, object]:
         "changed_sides": sorted(sides, key=lambda side: _order(side, in_view)),
         "said_lines": [line for line in slip.lines if line.is_asked and _has_words(line, was_told)],
         "is_another_variant": bool(slip.axes) and form.get("variant") != slip.walked.asked.variant,
+        "is_held_otherwise": form.get("held", "") != slip.held_digest,
+        "gestures_done": gestures_done(form),
         "changed_lines": [line for line in slip.lines if _has_changed(line, was_asked)],
     }
 
@@ -37,6 +39,12 @@ def _has_words(line: SlipLine, was_told: set[str]) -> bool:
 
 def _order(side: SlipSide, in_view: str) -> bool:
     return side.key != in_view
+
+
+def gestures_done(form: QueryDict) -> int:
+    """Return the number of the last gesture that a form was sent with: the page needn't send those again."""
+    sent = form.get("gestures-to", "")
+    return int(sent) if sent.isascii() and sent.isdigit() and len(sent) < 10 else 0
 
 
 def turn_of_form(form: QueryDict) -> Turn:

@@ -8,6 +8,7 @@ from django.urls import reverse
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.designs.picture_addresses import SMALL, picture_address
 from yenzo.apps.designs.to_core import Uploads
+from yenzo.apps.slip.hands import HeldItem, held_digest, held_items, settled_hands
 from yenzo.apps.slip.lines import LineDrawing, SlipLine
 from yenzo.apps.slip.options import SlipOption
 from yenzo.core.asking.problems import GOODS
@@ -91,6 +92,17 @@ class Slip:
     axes: tuple[SlipAxis, ...] = ()
     page: str = ""
     uploads: Uploads = field(default_factory=dict)
+    held: tuple[HeldItem, ...] = ()
+
+    @property
+    def hands(self) -> str:
+        """What was changed by hand, as the next request carries it."""
+        return settled_hands(self.entries, self.walked)
+
+    @property
+    def held_digest(self) -> str:
+        """What tells whether what can be changed by hand looks otherwise."""
+        return held_digest(self.held)
 
     @property
     def lines(self) -> tuple[SlipLine, ...]:
@@ -200,6 +212,7 @@ def build_slip(
         axes=_axes(walked),
         page=page,
         uploads=uploads,
+        held=held_items(walked),
     )
 
 
@@ -249,7 +262,8 @@ def _sides(walked: Walked, uploads: Uploads, standing: Mapping[str, SideScene]) 
     }
 
     def ink(side: SideScene, *, under: bool) -> str:
-        own = ink_markup(side_page(side, with_goods=False, under=under), addresses.__getitem__, MOST_DRAWN_POINTS)
+        page = side_page(side, with_goods=False, under=under)
+        own = ink_markup(page, addresses.__getitem__, MOST_DRAWN_POINTS, for_hands=True)
         if side.key not in standing:
             return own
         sample = side_page(standing[side.key], with_goods=False, under=under)

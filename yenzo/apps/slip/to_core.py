@@ -5,6 +5,7 @@ from django.http import QueryDict
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.to_core import Uploads
 from yenzo.apps.slip.controls import control_of
+from yenzo.apps.slip.hands import hands_of_form
 from yenzo.core.documents.axes import variant_at
 from yenzo.core.documents.entries import Entries, Files
 from yenzo.core.documents.setup import Setup
@@ -20,6 +21,7 @@ def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
     return Entries(
         values=values,
         uploads=files,
+        adjustments=hands_of_form(form).adjustments,
         variant=_variant(setup, form),
         pieces=_pieces(form.get("pieces", "1")),
         language=language_read(setup, reader()),

@@ -3,6 +3,7 @@
 from collections import Counter
 from datetime import date
 
+from yenzo.core.asking.by_hand import allowed_adjustments
 from yenzo.core.asking.invisible import without_invisible
 from yenzo.core.asking.kinds import RawEntry, Value, kind_of
 from yenzo.core.documents.entries import Adjustment, Entries, files_of
@@ -99,10 +100,9 @@ def ask(setup: Setup, entries: Entries, context: Context | None = None) -> Asked
     signed_in = bool(context and context.signed_in)
     decided = _Decisions(setup, entries, language, variant.key if variant else None, signed_in=signed_in)
     values = {field.key: decided.value(field) for field in setup.fields if decided.is_asked(field)}
-    landing = {placement.key for placement in setup.placements if placement.field in values}
     return Asked(
         values=values,
-        adjustments={key: moved for key, moved in entries.adjustments.items() if key in landing},
+        adjustments=allowed_adjustments(setup, entries.adjustments, values),
         variant=variant.key if variant else None,
         pieces=entries.pieces,
         language=language,

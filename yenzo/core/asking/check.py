@@ -3,11 +3,12 @@
 from collections.abc import Iterator
 
 from yenzo.core.asking.ask import Asked
+from yenzo.core.asking.by_hand import base_typeface
 from yenzo.core.asking.invisible import dropped_words, has_both_directions, reordering, turning_words
 from yenzo.core.asking.kinds import EntryContext, Value, kind_of
 from yenzo.core.asking.problems import GOODS, LEFT_OUT, TYPED_ORDER, Coverage, Problem, quoted
 from yenzo.core.asking.texts import MOST_IN_A_PARAGRAPH, is_emoji
-from yenzo.core.documents.entries import Address
+from yenzo.core.documents.entries import UNTOUCHED, Address
 from yenzo.core.documents.fields import AnyField, ComputedField, TypefaceField
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.rules import holds
@@ -103,7 +104,8 @@ def _check_letters(setup: Setup, field_key: str, text: str, asked: Asked, covera
     for placement in setup.landings_of(field_key):
         if not isinstance(placement, TextPlacement):
             continue
-        typeface = placement.typeface.fixed or asked.text(placement.typeface.field or "")
+        held = asked.adjustments.get(placement.key, UNTOUCHED).typeface
+        typeface = held or base_typeface(placement, asked.values)
         if typeface in told or typeface not in setup.materials.typefaces:
             continue
         told.add(typeface)
@@ -114,7 +116,7 @@ def _check_letters(setup: Setup, field_key: str, text: str, asked: Asked, covera
         missing = tuple(char for char in lacking if char not in emoji)
         if missing:
             chooses = setup.field(placement.typeface.field or "")
-            among = chooses.typefaces if isinstance(chooses, TypefaceField) else ()
+            among = chooses.typefaces if isinstance(chooses, TypefaceField) else placement.free.typefaces
             having = coverage.having(text, asked.language, among)
             others = tuple(key for key in setup.materials.typefaces if key != typeface) if not having else ()
             elsewhere = coverage.having(text, asked.language, others)

@@ -118,6 +118,8 @@ class Area(Frozen):
     bleed_mm: Margin = 0
     safe_mm: Margin = 0
     dpi: int = Field(default=300, ge=36, le=2400)
+    locked: bool = Field(default=False, description="whether nothing in it can be changed by hand, whatever is free")
+    most_items: int | None = Field(default=None, ge=1, le=200, description="of own items; none: as many as are asked")
 
     @property
     def is_frame(self) -> bool:

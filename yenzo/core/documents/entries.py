@@ -5,18 +5,35 @@ from typing import Literal
 from pydantic import Field
 
 from yenzo.core.documents.artwork import Form
-from yenzo.core.documents.values import Frozen, Key, Offset, Sha256, Text
+from yenzo.core.documents.values import Frozen, Key, Length, Offset, Sha256, Text
 
 # Of one field: each is looked at by itself, and shown.
 MOST_FILES = 40
+MOST_LEVELS = 100
+Align = Literal["left", "center", "right", "justified"]
 
 
 class Adjustment(Frozen):
-    """What the customer moved by hand, relative to where the placement puts it; turning and scaling keep the middle."""
+    """What the customer changed by hand, relative to where the placement puts it; turning and scaling keep the middle.
+
+    `level` is how many steps it lies above (below zero: below) where it would.
+    """
 
     shift_mm: tuple[Offset, Offset] = (0, 0)
     turn_deg: float = Field(default=0, ge=-360, le=360)
     scale: float = Field(default=1, gt=0, le=20)
+    letter_mm: Length | None = None
+    typeface: Key | None = None
+    color: Key | None = None
+    align: Align | None = None
+    level: int = Field(default=0, ge=-MOST_LEVELS, le=MOST_LEVELS)
+
+    def __bool__(self) -> bool:
+        """Tell whether anything was changed."""
+        return self != UNTOUCHED
+
+
+UNTOUCHED = Adjustment()
 
 
 class UploadedFile(Frozen):

@@ -220,6 +220,11 @@ def _missing_in_placements(setup: Setup) -> Iterator[str]:
         typeface = placement.typeface.fixed if isinstance(placement, TextPlacement) else None
         if typeface is not None and typeface not in setup.materials.typefaces:
             yield f"{_what(placement)} is set in “{typeface}”, which is not among the typefaces."
+        for key in placement.free.typefaces:
+            if key not in setup.materials.typefaces:
+                yield f"{_what(placement)} may be set in “{key}”, which is not among the typefaces."
+        if placement.free.palette is not None and placement.free.palette not in setup.materials.palettes:
+            yield f"{_what(placement)} may have the colors of “{placement.free.palette}”, which isn't there."
         for source in placement.colors:
             if source.palette is None or source.color is None:
                 continue

@@ -96,3 +96,8 @@ class Materials(Frozen):
     palettes: dict[Key, Palette] = {}
     typefaces: dict[Key, Typeface] = {}
     word_lists: dict[Key, WordList] = {}
+
+    def kin_of(self, typeface: str) -> tuple[str, ...]:
+        """Return the keys of the typefaces of the same family, in order; none where the family has no name."""
+        family = self.typefaces[typeface].family if typeface in self.typefaces else ""
+        return tuple(key for key, one in self.typefaces.items() if family and one.family == family)

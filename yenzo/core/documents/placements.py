@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 
 from yenzo.core.documents.effects import ColorSource, Effects
 from yenzo.core.documents.entries import MOST_FILES
+from yenzo.core.documents.freedoms import HELD_FAST, Freedoms
 from yenzo.core.documents.rules import Rule
 from yenzo.core.documents.values import Angle, Frozen, Key, Length, Offset, Text
 
@@ -36,6 +37,7 @@ class PlacementBase(Frozen):
     side: Key
     area: Key
     when: Rule | None = None
+    free: Freedoms = Field(default=HELD_FAST, description="what customers may change by hand")
 
     @property
     def fields(self) -> tuple[str, ...]:

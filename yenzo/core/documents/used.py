@@ -27,6 +27,11 @@ def used_materials(setup: Setup) -> Materials:
             typefaces |= set(field.typefaces)
         elif isinstance(field, ColorField):
             palettes.add(field.palette)
+    for placement in setup.placements:
+        typefaces |= set(placement.free.typefaces)
+        palettes.add(placement.free.palette)
+    if any(placement.free.styles for placement in setup.placements):
+        typefaces |= {kin for key in typefaces for kin in setup.materials.kin_of(key or "")}
     methods = {area.method for side in setup.sides for area in side.areas}
     methods |= {key for field in setup.fields if isinstance(field, MethodField) for key in field.methods}
     have = setup.materials

@@ -1,12 +1,12 @@
 """Pages: an area (with its bleed) or a whole side comes in; what a back-end draws, in order, goes out."""
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Protocol, runtime_checkable
 
 import numpy as np
 
-from yenzo.core.scene.nodes import AreaScene, Lettering, PlacedPicture, SideScene
+from yenzo.core.scene.nodes import AreaScene, Lettering, Node, PlacedPicture, SideScene
 from yenzo.core.scene.paints import Fill
 from yenzo.core.shapes.bending import bend
 from yenzo.core.shapes.booleans import intersection
@@ -98,23 +98,37 @@ def side_page(side: SideScene, *, with_goods: bool, under: bool | None = None) -
     return Page(side.width_mm, side.height_mm, whole, areas, side.picture, side.overlays)
 
 
-def paint_page(page: Page, canvas: Canvas, on_area: Callable[[PlacedArea], None] | None = None) -> None:
-    """Draw a page on a canvas in painting order; `on_area` is told before each area."""
+class Watcher(Protocol):
+    """Who is told what is painted next."""
+
+    def begin_area(self, placed: PlacedArea) -> None:
+        """Hear of an area, before anything in it."""
+        ...
+
+    def begin_node(self, node: Node) -> None:
+        """Hear of what lies in the area, before it is painted."""
+        ...
+
+
+def paint_page(page: Page, canvas: Canvas, watcher: Watcher | None = None) -> None:
+    """Draw a page on a canvas in painting order."""
     under = [placed for placed in page.areas if page.goods is not None and placed.scene.area.under]
-    _paint_areas(under, canvas, on_area)
+    _paint_areas(under, canvas, watcher)
     if page.goods is not None:
         whole = Box(0, 0, page.width_mm, page.height_mm)
         to_page = Matrix(page.width_mm, 0, 0, page.height_mm, 0, 0)
         for asset in (page.goods, *page.overlays):
             canvas.picture(asset, to_page, Outline.rectangle(whole))
-    _paint_areas([placed for placed in page.areas if placed not in under], canvas, on_area)
+    _paint_areas([placed for placed in page.areas if placed not in under], canvas, watcher)
 
 
-def _paint_areas(areas: Iterable[PlacedArea], canvas: Canvas, on_area: Callable[[PlacedArea], None] | None) -> None:
+def _paint_areas(areas: Iterable[PlacedArea], canvas: Canvas, watcher: Watcher | None) -> None:
     for placed in areas:
-        if on_area:
-            on_area(placed)
+        if watcher:
+            watcher.begin_area(placed)
         for node in placed.scene.nodes:
+            if watcher:
+                watcher.begin_node(node)
             if isinstance(node, Lettering) and node.line is not None and isinstance(canvas, LineCanvas):
                 canvas.follow(node.line.mapped(placed.place), node.paint)
             elif isinstance(node, Lettering):

@@ -6,7 +6,7 @@ Outlines are written in whole micrometres under one scale, so that numbers are s
 import base64
 import hashlib
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from html import escape
 
 from yenzo.core.documents.assets import Assets
@@ -14,6 +14,8 @@ from yenzo.core.measure import plain_number
 from yenzo.core.render.micrometres import micrometres
 from yenzo.core.render.page import Page, PlacedArea, paint_page
 from yenzo.core.render.pictures import mime_type
+from yenzo.core.scene.moved import Moved
+from yenzo.core.scene.nodes import Node, PlacedPicture
 from yenzo.core.scene.paints import Fill, GradientPaint, Paint
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
@@ -31,13 +33,14 @@ def render_svg(page: Page, assets: Assets) -> bytes:
     ).encode()
 
 
-def ink_markup(page: Page, href: Href, most_drawn_points: float = math.inf) -> str:
+def ink_markup(page: Page, href: Href, most_drawn_points: float = math.inf, *, for_hands: bool = False) -> str:
     """Return the page's content as SVG markup in mm: one group an area, `data-area` naming it.
 
-    Drawings of more points than told are referred to as the files that they are, for screens.
+    Drawings of more points than told are referred to as the files that they are, for screens. For hands, what may be
+    moved stands in a group of its own (`data-item`), and what shows of it in groups that can be moved (`data-moves`).
     """
-    canvas = _SvgCanvas(href, most_drawn_points)
-    paint_page(page, canvas, canvas.begin_area)
+    canvas = _SvgCanvas(href, most_drawn_points, for_hands=for_hands)
+    paint_page(page, canvas, canvas)
     return canvas.markup()
 
 
@@ -54,33 +57,49 @@ def path_data(outline: Outline) -> str:
 
 
 class _SvgCanvas:
-    def __init__(self, href: Href, most_drawn_points: float) -> None:
+    def __init__(self, href: Href, most_drawn_points: float, *, for_hands: bool) -> None:
         self._href = href
         self.most_drawn_points = most_drawn_points
         self._parts: list[str] = []
         self._defined: set[str] = set()
-        self._open_area = False
+        self._open_area = self._open_item = False
+        self._for_hands = for_hands
+        self._place = Matrix()
 
     def begin_area(self, placed: PlacedArea) -> None:
         """Open the group of an area, after closing that of the one before."""
         self._close_area()
-        self._parts.append(f'<g data-area="{escape(placed.scene.key)}">')
+        self._place = placed.place
+        held = _area_for_hands(placed) if self._for_hands and any(node.moved for node in placed.scene.nodes) else ""
+        self._parts.append(f'<g data-area="{escape(placed.scene.key)}"{held}>')
         self._open_area = True
+
+    def begin_node(self, node: Node) -> None:
+        """Open the group of what may be moved, after closing that of the one before."""
+        self._close_item()
+        if self._for_hands and node.moved:
+            grip = None if isinstance(node, PlacedPicture) else Outline.rectangle(node.moved.start)
+            self._parts.append(_item_for_hands(node.placement, node.moved, self._place, grip))
+            self._open_item = True
+
+    def _moving(self, content: str) -> str:
+        return f"<g data-moves>{content}</g>" if self._open_item else content
 
     def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
         """Fill an outline with a color or gradient, in `clip` only."""
         color = paint.screen if isinstance(paint, Paint) else f"url(#{self._gradient(paint)})"
-        path = f'<path fill="{color}" transform="scale(.001)" d="{path_data(outline)}"/>'
+        path = self._moving(f'<path fill="{color}" transform="scale(.001)" d="{path_data(outline)}"/>')
         self._parts.append(f'<g clip-path="url(#{self._clip(clip)})">{path}</g>' if clip else path)
 
     def picture(self, asset: str, matrix: Matrix, clip: Outline) -> None:
         """Place a picture's unit square by `matrix`, in `clip` only."""
         name = self._clip(clip)
-        numbers = " ".join(plain_number(value, 6) for value in matrix)
-        self._parts.append(
-            f'<g clip-path="url(#{name})"><image width="1" height="1" preserveAspectRatio="none" '
-            f'transform="matrix({numbers})" href="{escape(self._href(asset))}"/></g>'
+        numbers = _numbers(matrix)
+        image = (
+            f'<image width="1" height="1" preserveAspectRatio="none" '
+            f'transform="matrix({numbers})" href="{escape(self._href(asset))}"/>'
         )
+        self._parts.append(f'<g clip-path="url(#{name})">{self._moving(image)}</g>')
 
     def _clip(self, clip: Outline) -> str:
         shape = f'<path transform="scale(.001)" d="{path_data(clip)}"/>'
@@ -108,10 +127,50 @@ class _SvgCanvas:
         self._close_area()
         return "".join(self._parts)
 
+    def _close_item(self) -> None:
+        if self._open_item:
+            self._parts.append("</g>")
+            self._open_item = False
+
     def _close_area(self) -> None:
+        self._close_item()
         if self._open_area:
             self._parts.append("</g>")
             self._open_area = False
+
+
+def _area_for_hands(placed: PlacedArea) -> str:
+    """Return what hands need to know of an area: its place on the side, its size and its safe margin."""
+    area = placed.scene.area
+    frame = " ".join(plain_number(value, 3) for value in (area.width_mm, area.height_mm, area.safe_mm))
+    return f' data-place="{_numbers(placed.place)}" data-frame="{frame}"'
+
+
+def _item_for_hands(key: str, moved: Moved, place: Matrix, grip: Outline | None) -> str:
+    """Return the beginning of the group of something that may be moved; with a grip where its own ink is too thin.
+
+    `data-at` is the map from the box that its placement gives it (`data-box`) to where it lies, in mm of its area;
+    `data-shifts` is the polygon of all shifts that it could have now, `data-shift` the one that it has.
+    """
+    free, box = moved.free, moved.start
+    ways = {"move": free.move, "turn": free.turn_deg, "size": free.scale}
+    can = [name for name, is_free in ways.items() if is_free]
+    shifts = " ".join(f"{plain_number(x, 3)},{plain_number(y, 3)}" for x, y in moved.shifts)
+    shift = " ".join(plain_number(value, 4) for value in moved.adjustment.shift_mm)
+    opening = (
+        f'<g data-item="{escape(key)}" data-can="{" ".join(can)}" data-box="{_numbers(box)}" '
+        f'data-at="{_numbers(moved.matrix)}" data-shift="{shift}" data-shifts="{shifts}" '
+        f'data-turn="{plain_number(moved.adjustment.turn_deg, 3)} {plain_number(free.turn_deg, 3)}">'
+    )
+    return opening + (_grip_markup(grip.mapped(moved.matrix.then(place))) if grip else "")
+
+
+def _grip_markup(grip: Outline) -> str:
+    return f'<g data-moves><path data-grip fill="none" transform="scale(.001)" d="{path_data(grip)}"/></g>'
+
+
+def _numbers(values: Iterable[float]) -> str:
+    return " ".join(plain_number(value, 6) for value in values)
 
 
 def _data_uri(data: bytes) -> str:

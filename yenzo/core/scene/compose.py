@@ -6,15 +6,18 @@ from dataclasses import dataclass
 from yenzo.core.artwork.drawing import load_drawing
 from yenzo.core.artwork.goods import goods_color
 from yenzo.core.asking.ask import Asked
+from yenzo.core.asking.by_hand import freedoms_of
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.assets import Assets
-from yenzo.core.documents.entries import Adjustment, UploadedFile, files_of
+from yenzo.core.documents.entries import UNTOUCHED, UploadedFile, files_of
 from yenzo.core.documents.fields import ReadyMadeField
+from yenzo.core.documents.freedoms import Freedoms
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup, Side
+from yenzo.core.scene.by_hand import held_color, settle_artwork, stacked
 from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
-from yenzo.core.scene.lettering import adjusting, set_text
+from yenzo.core.scene.lettering import set_text
 from yenzo.core.scene.nodes import AreaScene, Node, PlacedDrawing, PlacedPicture, Scene, SideScene
 from yenzo.core.scene.sizing import sized_side
 from yenzo.core.shapes.box import Box
@@ -44,7 +47,7 @@ class _Composer:
         picture = self.setup.picture_of(side, self.asked.variant, self.asked.values).asset
         overlays = tuple(one.asset for one in self.setup.overlays_of(side, self.asked.values))
         areas = tuple(
-            AreaScene(side.key, area, tuple(self._nodes(side, area)), self._ground((picture, *overlays), area, size))
+            AreaScene(side.key, area, stacked(self._nodes(side, area)), self._ground((picture, *overlays), area, size))
             for area in map(self._by_method, side.areas)
         )
         return SideScene(side.key, side.name, picture, size[0], size[1], areas, overlays)
@@ -58,11 +61,11 @@ class _Composer:
         for placement in self.setup.placements:
             if (placement.side, placement.area) != (side.key, area.key) or not self._lands(placement):
                 continue
-            adjustment = self.asked.adjustments.get(placement.key, Adjustment())
+            free = freedoms_of(self.setup, placement)
             if isinstance(placement, ArtworkPlacement):
-                node: Node | None = self._artwork(area, placement, adjustment)
+                node: Node | None = self._artwork(area, placement, free)
             else:
-                node = set_text(self.setup, area, placement, self.asked, self.typefaces, adjustment)
+                node = set_text(self.setup, area, placement, self.asked, self.typefaces, free)
             if node is not None:
                 yield node
 
@@ -88,20 +91,21 @@ class _Composer:
             return option.artwork if option else None
         return next(iter(files_of(value)[placement.nth - 1 :]), None)
 
-    def _artwork(
-        self, area: Area, placement: ArtworkPlacement, adjustment: Adjustment
-    ) -> PlacedPicture | PlacedDrawing | None:
+    def _artwork(self, area: Area, placement: ArtworkPlacement, free: Freedoms) -> PlacedPicture | PlacedDrawing | None:
         upload = self._made_of(placement)
         if upload is None:
             return None
         drawing = load_drawing(self.assets, upload.prepared) if upload.form == "drawing" else None
         width, height = (drawing.width, drawing.height) if drawing else (upload.width_px, upload.height_px)
         placed = _box(area, placement, width, height)
-        moving = adjusting(adjustment, placed)
+        adjustment = self.asked.adjustments.get(placement.key, UNTOUCHED)
+        moved = settle_artwork(area, placed, adjustment, free, covers=placement.fit == "cover") if free else None
+        moving = moved.matrix if moved else Matrix()
         if drawing is not None:
             scale = placed.width / width
-            paint = chosen_paint(self.setup, placement.color, self.asked) if placement.color else None
-            is_undecided = placement.color is not None and paint is None
+            color = held_color(placement, adjustment)
+            paint = chosen_paint(self.setup, color, self.asked) if color else None
+            is_undecided = color is not None and paint is None
             return PlacedDrawing(
                 placement=placement.key,
                 field=placement.field,
@@ -111,6 +115,7 @@ class _Composer:
                 matrix=Matrix(scale, 0, 0, scale, placed.left, placed.top).then(moving),
                 paint=UNCHOSEN if is_undecided else paint,
                 undecided=("color",) if is_undecided else (),
+                moved=moved,
             )
         return PlacedPicture(
             placement=placement.key,
@@ -121,6 +126,7 @@ class _Composer:
             height_px=height,
             see_through=upload.see_through,
             matrix=Matrix(placed.width, 0, 0, placed.height, placed.left, placed.top).then(moving),
+            moved=moved,
         )
 
 

@@ -1,5 +1,6 @@
 """Lettering: a text placement and what is asked come in; the text set where it lands goes out."""
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
@@ -8,12 +9,14 @@ from yenzo.core.asking.kinds import EntryContext, kind_of
 from yenzo.core.asking.texts import MOST_IN_A_LINE, MOST_IN_A_PARAGRAPH
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.effects import ColorSource, Effects, Pattern
-from yenzo.core.documents.entries import Adjustment
+from yenzo.core.documents.entries import UNTOUCHED, Adjustment
 from yenzo.core.documents.fields import TypefaceField
+from yenzo.core.documents.freedoms import Freedoms, Scaling
 from yenzo.core.documents.materials import Method
 from yenzo.core.documents.placements import AnyText, BlockPlacement
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import ShapeError
+from yenzo.core.scene.by_hand import LEAST_SCALE, as_held, settle, text_points, text_room
 from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.effects import layers_of
 from yenzo.core.scene.joined import joined_text
@@ -21,7 +24,6 @@ from yenzo.core.scene.laying import lay_text, style_of
 from yenzo.core.scene.nodes import Lettering
 from yenzo.core.scene.paints import Layer, Paint
 from yenzo.core.shapes.booleans import Pen, stroked
-from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.centerlines import center_lines
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
@@ -32,7 +34,7 @@ from yenzo.core.text.thin import ThinPlaces, thin_places
 from yenzo.core.text.typefaces import Typefaces
 
 UNKNOWN_TOOL_MM = 0.3
-NO_EFFECTS, UNTOUCHED = Effects(), Adjustment()
+NO_EFFECTS = Effects()
 # Some sixty letters.
 MOST_POINTS_WITH_EFFECTS = 6000
 
@@ -48,10 +50,12 @@ class ChosenFont:
 
 
 def set_text(
-    setup: Setup, area: Area, placement: AnyText, asked: Asked, typefaces: Typefaces, adjustment: Adjustment
+    setup: Setup, area: Area, placement: AnyText, asked: Asked, typefaces: Typefaces, free: Freedoms
 ) -> Lettering | None:
     """Return the text of a placement as it is set, or None when there is nothing that could be."""
     text = _produced(setup, placement, asked)
+    adjustment = asked.adjustments.get(placement.key, UNTOUCHED)
+    placement = as_held(placement, adjustment)
     chosen = _chosen_font(setup, placement, asked, typefaces)
     # Of a text that is too long a problem with the entry tells; what isn't laid out can't be made.
     if chosen is None or len(text) > (MOST_IN_A_PARAGRAPH if isinstance(placement, BlockPlacement) else MOST_IN_A_LINE):
@@ -67,7 +71,6 @@ def set_text(
     if placement.effects != NO_EFFECTS and not drops_effects:
         layers = _layers(laid.outline, placement, lambda source: paints[source] or UNCHOSEN, _closing_mm(method))
     filled = tuple(key for key in placement.fields if asked.is_filled(key))
-    letter_height_mm = laid.letter_height_mm * adjustment.scale
     node = Lettering(
         placement=placement.key,
         field=filled[0],
@@ -89,10 +92,12 @@ def set_text(
         may_overlap=placement.may_overlap,
         drops_effects=drops_effects,
         effects=layers or (),
-        thin=_thin_places(method, placement.effects, chosen.font, text, style, letter_height_mm),
         line=line if placement.effects == NO_EFFECTS else None,
     )
-    return _adjusted(node, adjustment)
+    if free:
+        node = _moved(node, area, adjustment, free, _tool(method))
+    thin = _thin_places(method, placement.effects, chosen.font, text, style, node.letter_height_mm)
+    return replace(node, thin=thin)
 
 
 def _chosen_font(setup: Setup, placement: AnyText, asked: Asked, typefaces: Typefaces) -> ChosenFont | None:
@@ -159,25 +164,34 @@ def _thin_places(
     return thin_places(font, text, style, letter_height_mm)
 
 
-def _adjusted(node: Lettering, adjustment: Adjustment) -> Lettering:
-    ink = node.outline.bounds
-    if ink is None or adjustment == UNTOUCHED:
+def _moved(node: Lettering, area: Area, adjustment: Adjustment, free: Freedoms, tool: Pen) -> Lettering:
+    """Return a text where hands put it, as far as it finds room there."""
+    ink = node.bounds
+    if ink is None:
         return node
-    moving = adjusting(adjustment, ink)
+    room = text_room(area)
+    points = text_points([layer.outline for layer in node.layers], room, adjustment.scale)
+    least = min(node.least_mm / node.letter_height_mm, 1.0)
+    bounds = Scaling(least=max(least, LEAST_SCALE), most=1)
+    moved = settle(ink, points, room, adjustment, free, bounds=bounds)
+    if free.letters and adjustment.letter_mm:
+        came_to = moved.adjustment.model_copy(update={"letter_mm": node.letter_height_mm})
+        moved = replace(moved, adjustment=came_to)
+    if moved.matrix == Matrix():
+        return replace(node, moved=moved)
+    scale = math.hypot(moved.matrix.a, moved.matrix.b)
+    line = node.line.mapped(moved.matrix) if node.line else None
+    # A tool's line is as wide at any size.
+    outline = stroked(line.verbs, line.points, tool) if line and scale != 1 else node.outline.mapped(moved.matrix)
     return replace(
         node,
-        outline=node.outline.mapped(moving),
-        line=node.line.mapped(moving) if node.line else None,
-        effects=tuple(layer.mapped(moving) for layer in node.effects),
-        letter_height_mm=node.letter_height_mm * adjustment.scale,
-        overflow_mm=node.overflow_mm * adjustment.scale,
+        outline=outline,
+        line=line,
+        effects=tuple(layer.mapped(moved.matrix) for layer in node.effects),
+        letter_height_mm=node.letter_height_mm * scale,
+        overflow_mm=node.overflow_mm * scale,
+        moved=moved,
     )
-
-
-def adjusting(adjustment: Adjustment, ink: Box) -> Matrix:
-    """Return the map of what a customer moved by hand: about the middle of what lies there."""
-    about = Matrix.about(*ink.middle, turn_deg=adjustment.turn_deg, scale=adjustment.scale)
-    return about.then(Matrix.shift(*adjustment.shift_mm))
 
 
 def _produced(setup: Setup, placement: AnyText, asked: Asked) -> str:

@@ -11,6 +11,7 @@ import numpy as np
 from yenzo.core.artwork.drawing import Drawing, DrawnPart
 from yenzo.core.documents.areas import Area
 from yenzo.core.measure import dpi_of, plain_number
+from yenzo.core.scene.moved import Moved
 from yenzo.core.scene.paints import Fill, GradientPaint, Layer, Paint
 from yenzo.core.shapes.areas import bleed_outline, place_on_side, safe_outline, trim_outline
 from yenzo.core.shapes.box import Box
@@ -50,6 +51,7 @@ class Lettering:
     effects: tuple[Layer, ...] = ()
     thin: ThinPlaces | None = None
     line: Outline | None = None
+    moved: Moved | None = None
 
     @property
     def layers(self) -> tuple[Layer, ...]:
@@ -75,6 +77,7 @@ class PlacedPicture:
     height_px: int
     matrix: Matrix
     see_through: bool = False
+    moved: Moved | None = None
 
     @property
     def fields(self) -> tuple[str, ...]:
@@ -110,6 +113,7 @@ class PlacedDrawing:
     matrix: Matrix
     paint: Paint | None = None
     undecided: tuple[str, ...] = ()
+    moved: Moved | None = None
 
     @property
     def text(self) -> str:

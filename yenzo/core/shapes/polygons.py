@@ -71,7 +71,7 @@ def edge_of(outline: Outline, width_mm: float) -> Outline:
 
 def leaves_by(outline: Outline, room: Outline) -> float:
     """Return by how many mm an outline leaves another one at its worst point; 0 when it is inside."""
-    points = _points_on(outline)
+    points = points_on(outline)
     if not len(points) or not room:
         return 0.0
     polygon = _prepared(room)
@@ -86,7 +86,7 @@ def leaves_by(outline: Outline, room: Outline) -> float:
 def stands_out_by(outline: Outline, room: Outline) -> float:
     """Return by how many mm an outline leaves another one; below zero, how near its nearest point is to the edge."""
     over = leaves_by(outline, room)
-    points = _points_on(outline)
+    points = points_on(outline)
     if over > 0 or not len(points) or not room:
         return over
     looked_at = points[:: max(1, len(points) // MOST_LOOKED_AT)]
@@ -94,7 +94,8 @@ def stands_out_by(outline: Outline, room: Outline) -> float:
 
 
 @lru_cache(maxsize=64)
-def _points_on(outline: Outline) -> Points:
+def points_on(outline: Outline) -> Points:
+    """Return points on an outline, so near to each other that no curve leaves the lines between them noticeably."""
     points = np.concatenate([*flattened(outline), np.empty((0, 2))])
     points.flags.writeable = False
     return points

