@@ -69,7 +69,7 @@ def settled_hands(entries: Entries, walked: Walked) -> str:
 
     What isn't asked now keeps what was done to it.
     """
-    settled = {node.placement: node.moved.adjustment for _, node in _movable(walked)}
+    settled = {node.placement: node.moved.adjustment for _, node in _movable(walked) if node.moved}
     adjustments = {key: one for key, one in {**entries.adjustments, **settled}.items() if one}
     return dump_hands(Hands(adjustments=adjustments))
 
