@@ -34,6 +34,11 @@ LIDS = {
         ),
     ),
 }
+TAGS = {
+    "front": "",
+    "back": '<rect x="424" y="300" width="24" height="34" fill="#1b6f6a" stroke="#0f3f3c" stroke-width=".8"/>'
+    '<path d="M428 317h16M428 322h16" stroke="#f8f5ee" stroke-width="1.4"/>',
+}
 BACK = (
     '<g fill="none"><path d="M24 330C150 338 300 338 426 330" stroke="#000" stroke-opacity=".3" stroke-width="4"/>'
     '<path d="M24 332.5C150 340.5 300 340.5 426 332.5" stroke="#fff" stroke-opacity=".35" stroke-width="1.2"/>'
@@ -95,6 +100,10 @@ def main() -> None:
         draw(page, larger, (1100, 1100), clock / "entries" / "assets" / "harbor-evening.png")
         sample = Image.open(clock / "entries" / "assets" / "harbor-evening.png").convert("RGB")
         sample.save(clock / "assets" / "sample-harbor.jpg", quality=82)
+        tote = (HERE / "art" / "tote.svg").read_text()
+        for side, tag in TAGS.items():
+            to = HERE / "products" / "canvas-tote" / "assets" / f"{side}.png"
+            draw(page, tote.replace("TAG", tag), (1000, 1180), to)
         pennant = (HERE / "art" / "pennant.svg").read_text()
         for name, cloth in PENNANTS.items():
             to = HERE / "products" / "burgee-pennant" / "assets" / f"flag-{name}.png"

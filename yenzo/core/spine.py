@@ -6,9 +6,11 @@ from dataclasses import dataclass, replace
 from yenzo.core.asking.ask import Asked, Context, ask
 from yenzo.core.asking.check import check, is_awaited
 from yenzo.core.asking.kinds import kind_of
+from yenzo.core.asking.kinds.own_items import example_items
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.fields import ArtworkField
+from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.preflight.inspect import preflight
 from yenzo.core.preflight.verdict import Verdict, judge
@@ -87,4 +89,5 @@ def sample_entries(setup: Setup) -> Entries:
     """
     samples = {field.key: field.sample for field in setup.fields if isinstance(field, ArtworkField) and field.sample}
     values = {field.key: kind_of(field).sample(field, setup) for field in setup.fields}
-    return Entries(values=values, uploads=samples)
+    items = {field.key: example_items(field, setup) for field in setup.fields if isinstance(field, OwnItemsField)}
+    return Entries(values=values, uploads=samples, items=items)

@@ -14,10 +14,12 @@ from yenzo.core.asking.ask import Asked, ask
 from yenzo.core.asking.check import is_needed
 from yenzo.core.asking.kinds import kind_of
 from yenzo.core.asking.kinds.measured import is_closed, read_day
+from yenzo.core.asking.kinds.own_items import example_items
 from yenzo.core.asking.texts import not_allowed
+from yenzo.core.documents.artwork import UploadedFile
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.charges import ChoiceCharge
-from yenzo.core.documents.entries import Entries, Files, RawValue, UploadedFile
+from yenzo.core.documents.entries import Entries, Files, RawValue
 from yenzo.core.documents.fields import (
     AnyField,
     ArtworkField,
@@ -27,6 +29,7 @@ from yenzo.core.documents.fields import (
     TextField,
     YesNoField,
 )
+from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
 from yenzo.core.pricing.charging import Charged
@@ -137,11 +140,22 @@ def _entries(setup: Setup, length: str, variant: str | None, *, every_yes: bool 
             values[field.key] = True
         else:
             values[field.key] = _value(setup, field, length)
-    given = Entries(values=values, uploads=uploads, variant=variant, language=setup.language)
+    items = {
+        field.key: example_items(field, setup, text=_own_text(field, length))
+        for field in setup.fields
+        if isinstance(field, OwnItemsField)
+    }
+    given = Entries(values=values, uploads=uploads, items=items, variant=variant, language=setup.language)
     # What need not be sent is tried without: a file that nobody must send keeps nobody from ordering.
     asked = ask(setup, given)
     kept = {key: files for key, files in uploads.items() if _is_tried(setup, key, asked, every_yes=every_yes)}
     return given.model_copy(update={"uploads": kept})
+
+
+def _own_text(field: OwnItemsField, length: str) -> str:
+    """Return what is tried as a text of customers' own: nothing where the seller's arrangement is tried."""
+    longest = field.texts.most_characters if field.texts else 0
+    return {SHORT: "I", LONG: "W" * longest}.get(length, "")
 
 
 def _is_tried(setup: Setup, key: str, asked: Asked, *, every_yes: bool) -> bool:

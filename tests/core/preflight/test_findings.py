@@ -27,7 +27,15 @@ def test_letters_below_the_methods_least_are_too_small(assets):
 
 
 def test_text_in_the_safe_margin_is_advice(assets):
-    found, verdict = findings(assets, {"name": "TERN"}, adjustments={"name": {"shift_mm": [0, 6]}})
+    document = board()
+    base = {"x_mm": 20, "y_mm": 90, "length_mm": 500}
+    document["placements"][0] |= {
+        "base_line": base,
+        "align": "left",
+        "effects": {"shadow": {"across_mm": 0, "down_mm": 5, "color": {"field": "finish"}}},
+        "least_mm": 60,
+    }
+    found, verdict = findings(assets, {"name": "TERN"}, document)
     assert set(found) == {"near_edge"}
     assert not verdict.blocked
 

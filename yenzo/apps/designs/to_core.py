@@ -13,7 +13,6 @@ from yenzo.apps.products.to_core import shop_setup
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.entries import Entries, files_of
-from yenzo.core.documents.fields import ArtworkField
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
 from yenzo.core.record import Record
@@ -50,7 +49,7 @@ def uploads_of_form(setup: Setup, form: QueryDict, visitor: uuid.UUID | None) ->
     named = {
         field.key: [pk for sent in form.getlist(f"upload-{field.key}")[:MOST_NAMED] if (pk := as_uuid(sent))]
         for field in setup.fields
-        if isinstance(field, ArtworkField)
+        if field.takes_files
     }
     wanted = {pk for keys in named.values() for pk in keys}
     if not wanted or visitor is None:

@@ -11,10 +11,11 @@ from yenzo.apps.designs.to_core import MOST_NAMED, Uploads, as_uuid
 from yenzo.apps.products.models import Product
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.documents.fields import ArtworkField
+from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import ArtworkError
 
-KEPT_BEGINNINGS = ("entry-", "axis-", "upload-", "waits-")
+KEPT_BEGINNINGS = ("entry-", "own-", "axis-", "upload-", "waits-")
 KEPT_NAMES = {"variant", "pieces", "page", "go", "hands", "gestures"}
 MOST_KEPT_CHARACTERS = 100_000
 
@@ -45,7 +46,7 @@ def with_arrived(setup: Setup, form: QueryDict, visitor: uuid.UUID | None) -> tu
 
     Files that were refused meanwhile are among these, to be told once; the form waits for them no longer.
     """
-    fields = [field for field in setup.fields if isinstance(field, ArtworkField)]
+    fields = [field for field in setup.fields if isinstance(field, ArtworkField | OwnItemsField)]
     waits = {
         field.key: [pk for sent in form.getlist(f"waits-{field.key}")[:MOST_NAMED] if (pk := as_uuid(sent))]
         for field in fields
@@ -78,7 +79,7 @@ def receive_sent_files(request: HttpRequest, setup: Setup) -> tuple[QueryDict, l
     """
     form, refusals = request.POST.copy(), []
     for field in setup.fields:
-        if not isinstance(field, ArtworkField):
+        if not isinstance(field, ArtworkField | OwnItemsField):
             continue
         for sent in request.FILES.getlist(f"file-{field.key}")[: field.most_files]:
             try:

@@ -11,6 +11,7 @@ class Material(models.Model):
         PALETTE = "palettes", "Palette"
         TYPEFACE = "typefaces", "Typeface"
         WORD_LIST = "word_lists", "Word list"
+        COLLECTION = "collections", "Collection"
 
     kind = models.CharField(max_length=12, choices=Kind.choices)
     key = models.SlugField(max_length=60)

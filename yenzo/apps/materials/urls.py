@@ -13,4 +13,6 @@ urlpatterns = [
     path("typefaces/<slug:key>/", views.edit_typeface, name="typeface"),
     path("word-lists/new/", views.edit_word_list, name="new_word_list"),
     path("word-lists/<slug:key>/", views.edit_word_list, name="word_list"),
+    path("collections/new/", views.edit_collection, name="new_collection"),
+    path("collections/<slug:key>/", views.edit_collection, name="collection"),
 ]

@@ -1,4 +1,4 @@
-"""Materials: what there is; methods, palettes, typefaces and word lists in forms of their own."""
+"""Materials: what there is; methods, palettes, typefaces, word lists and collections in forms of their own."""
 
 from collections.abc import Mapping
 from typing import Any, TypeVar
@@ -10,6 +10,7 @@ from django.utils.text import slugify
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.files.store import StoredAssets
+from yenzo.apps.materials.collections import CollectionEditor, take_drawing
 from yenzo.apps.materials.methods import MethodForm, method_row
 from yenzo.apps.materials.palettes import PaletteEditor
 from yenzo.apps.materials.services.materials import add_font, save_material
@@ -17,7 +18,7 @@ from yenzo.apps.materials.to_core import materials
 from yenzo.apps.materials.typefaces import TypefaceForm
 from yenzo.apps.materials.word_lists import WordListForm
 from yenzo.core.documents.edits import free_key
-from yenzo.core.errors import TypefaceError
+from yenzo.core.errors import ArtworkError, TypefaceError
 
 
 @staff_page(*SELLERS)
@@ -76,6 +77,24 @@ def edit_word_list(request: HttpRequest, key: str = "") -> HttpResponse:
     if form.is_bound and form.is_valid():
         return _saved(request, "word_lists", key, form.document())
     return _shown(request, "materials/material.html", {"form": form, "material": word_list, "what": "word list"})
+
+
+@staff_page(*SELLERS)
+def edit_collection(request: HttpRequest, key: str = "") -> HttpResponse:
+    """Show a collection of ready-made artwork, or save it with what is added; without a key, a new one."""
+    collection = _named(materials().collections, key)
+    sent = (request.POST, request.FILES) if request.method == "POST" else ()
+    editor = CollectionEditor(collection, *sent)
+    if request.method == "POST" and editor.is_valid():
+        try:
+            added = [take_drawing(actor_of(request.user), file) for file in editor.files]
+        except ArtworkError as error:
+            editor.form.add_error("files", error.message)
+        else:
+            if editor.has_any(added):
+                return _saved(request, "collections", key, editor.document(added))
+            editor.form.add_error("files", "A collection needs at least one drawing.")
+    return _shown(request, "materials/collection.html", {"editor": editor, "collection": collection})
 
 
 M = TypeVar("M")

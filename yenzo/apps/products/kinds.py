@@ -49,10 +49,23 @@ KIND_WORDS = {
     "typeface": KindWords("a choice of typeface", "typeface", yours=gettext_noop("lettering")),
     "color": KindWords("a color", "color", yours=gettext_noop("color")),
     "artwork": KindWords("an upload", "upload", yours=gettext_noop("picture")),
+    "own_items": KindWords(
+        "items of the customer's own", "field of own items", plural="fields of own items", yours=gettext_noop("design")
+    ),
     "fixed_text": KindWords("a text of our own, always made", "text of our own", plural="texts of our own"),
     "fixed_artwork": KindWords("artwork of our own, always made", "artwork of our own", plural="artwork of our own"),
     "heading": KindWords("a heading with words under it", "heading"),
 }
+
+
+def _own_items_beginning(setup: Setup) -> dict[str, Any]:
+    texts = {
+        "letters": {"least_mm": 5, "most_mm": 60},
+        "typefaces": list(setup.materials.typefaces)[:5] or [UNDECIDED],
+        "palette": likely_palette(setup),
+    }
+    collections = list(setup.materials.collections)
+    return {"texts": texts, "pictures": {}, **({"drawings": {"collections": collections}} if collections else {})}
 
 
 def beginning_of(setup: Setup, kind: str) -> dict[str, Any]:
@@ -67,6 +80,8 @@ def beginning_of(setup: Setup, kind: str) -> dict[str, Any]:
     if kind == "method":
         methods = list(setup.materials.methods) or [UNDECIDED]
         return {"methods": methods, "default": methods[0]}
+    if kind == "own_items":
+        return _own_items_beginning(setup)
     options = [{"key": "first", "label": "First"}, {"key": "second", "label": "Second"}]
     begins: dict[str, dict[str, Any]] = {
         "line": {"most_characters": 30},

@@ -4,15 +4,30 @@ import hashlib
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Any
 
 from django.http import QueryDict
 from django.utils.translation import gettext
 
 from yenzo.core.asking.by_hand import aligns_of, base_typeface, free_typefaces
 from yenzo.core.asking.gestures import Hands, after, dump_hands, read_gestures, read_hands
+from yenzo.core.asking.kinds.own_items import own_items_of
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.freedoms import Freedoms
 from yenzo.core.documents.materials import Materials
+from yenzo.core.documents.own_field import OwnItemsField
+from yenzo.core.documents.own_items import (
+    MOST_CODE_CHARACTERS,
+    OwnCode,
+    OwnDrawing,
+    OwnItem,
+    OwnItems,
+    OwnPicture,
+    OwnText,
+    item_id,
+    split_id,
+)
+from yenzo.core.documents.values import clean_text
 from yenzo.core.measure import MM_PER_INCH
 from yenzo.core.scene.by_hand import held_color
 from yenzo.core.scene.coloring import chosen_paint
@@ -23,6 +38,7 @@ from yenzo.core.speaking import decimal
 from yenzo.core.spine import Walked
 
 MOST_SENT = 200_000
+MOST_TEXT_CHARACTERS = 500
 
 
 @dataclass(frozen=True)
@@ -52,8 +68,14 @@ class HeldItem:
     typefaces: tuple[Pick, ...] = ()
     colors: tuple[Pick, ...] = ()
     aligns: tuple[Pick, ...] = ()
+    layouts: tuple[Pick, ...] = ()
+    places: tuple[Pick, ...] = ()
+    least_letter_mm: str = ""
+    most_letter_mm: str = ""
     stopped: tuple[str, ...] = ()
     is_changed: bool = False
+    is_own: bool = False
+    is_locked: bool = False
 
 
 def hands_of_form(form: QueryDict) -> Hands:
@@ -61,7 +83,22 @@ def hands_of_form(form: QueryDict) -> Hands:
     known, since = form.get("hands", ""), form.get("gestures", "")
     if len(known) + len(since) > MOST_SENT:
         return Hands()
-    return after(read_hands(known), read_gestures(since))
+    hands = after(read_hands(known), read_gestures(since))
+    return hands.model_copy(update={"items": {key: _as_typed(form, key, items) for key, items in hands.items.items()}})
+
+
+def _as_typed(form: QueryDict, field_key: str, items: OwnItems) -> OwnItems:
+    """Return items with the words that stand in their boxes on the slip."""
+
+    def typed(item: OwnItem) -> OwnItem:
+        """Return an item with what is typed for it."""
+        words = form.get(f"own-{item_id(field_key, item.key)}")
+        if words is None or not isinstance(item, OwnText | OwnCode):
+            return item
+        most = MOST_CODE_CHARACTERS if isinstance(item, OwnCode) else MOST_TEXT_CHARACTERS
+        return item.model_copy(update={"text": clean_text(words)[:most]})
+
+    return tuple(typed(item) for item in items)
 
 
 def settled_hands(entries: Entries, walked: Walked) -> str:
@@ -69,9 +106,25 @@ def settled_hands(entries: Entries, walked: Walked) -> str:
 
     What isn't asked now keeps what was done to it.
     """
-    settled = {node.placement: node.moved.adjustment for _, node in _movable(walked) if node.moved}
+    settled = {
+        node.placement: node.moved.adjustment for _, node in _movable(walked) if node.moved and node.moved.item is None
+    }
     adjustments = {key: one for key, one in {**entries.adjustments, **settled}.items() if one}
-    return dump_hands(Hands(adjustments=adjustments))
+    return dump_hands(Hands(adjustments=adjustments, items=_settled_items(entries, walked)))
+
+
+def _settled_items(entries: Entries, walked: Walked) -> dict[str, OwnItems]:
+    """Return all own items, those that show as they came to lie."""
+    lies = {node.placement: node.moved.item for _, node in _movable(walked) if node.moved and node.moved.item}
+    settled = {}
+    for field, items in entries.items.items():
+        asked = {item.key: item for item in own_items_of(walked.asked.values.get(field))}
+        settled[field] = tuple(lies.get(item_id(field, item.key), asked.get(item.key, item)) for item in items)
+    return {field: tuple(_without_file(item) for item in items) for field, items in settled.items()}
+
+
+def _without_file(item: OwnItem) -> OwnItem:
+    return item.model_copy(update={"made": None}) if isinstance(item, OwnPicture) else item
 
 
 def held_items(walked: Walked) -> tuple[HeldItem, ...]:
@@ -92,8 +145,9 @@ def _held(walked: Walked, area: AreaScene, node: Node) -> HeldItem:
     moved, box = node.moved, node.bounds
     assert moved is not None
     assert box is not None
-    whole, scale = moved.start, math.hypot(moved.matrix.a, moved.matrix.b)
+    scale = math.hypot(moved.matrix.a, moved.matrix.b)
     text = node if isinstance(node, Lettering) else None
+    offered = _offered_of_own(walked, node, moved.item) if moved.item else _offered(walked, node, moved)
     return HeldItem(
         key=node.placement,
         side=area.side,
@@ -102,15 +156,84 @@ def _held(walked: Walked, area: AreaScene, node: Node) -> HeldItem:
         free=moved.free,
         left_mm=_plain(box.left),
         top_mm=_plain(box.top),
-        width_mm=_plain(whole.width * scale),
-        turn_deg=_plain(moved.adjustment.turn_deg),
+        width_mm=_plain(moved.start.width * scale),
+        turn_deg=_plain(moved.item.turn_deg if moved.item else moved.adjustment.turn_deg),
         letter_mm=_plain(text.letter_height_mm) if text else "",
-        typefaces=_typefaces(walked, text, moved) if text else (),
-        colors=_colors(walked, node, moved),
-        aligns=_aligns(walked, node, moved),
         stopped=tuple(_stopped(area, node, moved)),
-        is_changed=bool(moved.adjustment),
+        is_changed=bool(moved.adjustment) and moved.item is None,
+        is_own=moved.item is not None,
+        is_locked=moved.item is not None and moved.item.locked,
+        **offered,
     )
+
+
+def _offered(walked: Walked, node: Node, moved: Moved) -> dict[str, Any]:
+    """Return what can be chosen for what a placement put there."""
+    letters = moved.free.letters if isinstance(node, Lettering) else None
+    return {
+        "typefaces": _typefaces(walked, node, moved) if isinstance(node, Lettering) else (),
+        "colors": _colors(walked, node, moved),
+        "aligns": _aligns(walked, node, moved),
+        "least_letter_mm": _plain(letters.least_mm) if letters else "",
+        "most_letter_mm": _plain(letters.most_mm) if letters else "",
+    }
+
+
+def _offered_of_own(walked: Walked, node: Node, item: OwnItem) -> dict[str, Any]:
+    """Return what can be chosen for an own item."""
+    own = split_id(node.placement)
+    field = walked.setup.field(own[0]) if own else None
+    assert isinstance(field, OwnItemsField)
+    if item.locked:
+        return {}
+    materials = walked.setup.materials
+    offered: dict[str, Any] = {"places": _places(walked, field, item)}
+    palette = None
+    if isinstance(item, OwnText) and isinstance(node, Lettering) and field.texts:
+        palette, letters = field.texts.palette, field.texts.letters
+        offered["typefaces"] = tuple(
+            Pick(key, materials.typefaces[key].name, key == node.typeface)
+            for key in field.texts.typefaces
+            if key in materials.typefaces
+        )
+        words = {
+            "straight": gettext("on a straight line"),
+            "wrapped": gettext("wrapped"),
+            "arched": gettext("on an arch"),
+            "round": gettext("all round"),
+        }
+        offered["layouts"] = tuple(Pick(key, words[key], key == item.layout) for key in field.texts.layouts)
+        offered["least_letter_mm"], offered["most_letter_mm"] = _plain(letters.least_mm), _plain(letters.most_mm)
+        if item.layout == "wrapped":
+            offered["aligns"] = tuple(
+                Pick(key, words, key == item.align) for key, words in _align_words().items() if key != "justified"
+            )
+    elif isinstance(item, OwnDrawing) and field.drawings:
+        palette = field.drawings.palette
+    elif isinstance(item, OwnCode) and field.codes:
+        palette = field.codes.palette
+    offered["colors"] = _palette_picks(materials, palette, node)
+    return offered
+
+
+def _palette_picks(materials: Materials, palette_key: str | None, node: Node) -> tuple[Pick, ...]:
+    palette = materials.palettes.get(palette_key or "")
+    paint = None if isinstance(node, PlacedPicture) else node.paint
+    return tuple(
+        Pick(color.key, color.name, paint is not None and paint.name == color.name, color.screen)
+        for color in (palette.colors if palette else ())
+    )
+
+
+def _places(walked: Walked, field: OwnItemsField, item: OwnItem) -> tuple[Pick, ...]:
+    """Return the areas that an item can be put into; none where there is only one."""
+    picks = []
+    for placement in walked.setup.placements_of(field.key):
+        side = walked.setup.side(placement.side)
+        area = side.area(placement.area) if side else None
+        if side and area:
+            picks.append(Pick(placement.key, f"{side.name} / {area.name}", placement.key == item.place))
+    return tuple(picks) if len(picks) > 1 else ()
 
 
 def _said(materials: Materials, area: AreaScene, node: Node) -> str:
@@ -188,14 +311,18 @@ def _aligns(walked: Walked, node: Node, moved: Moved) -> tuple[Pick, ...]:
     placement = walked.setup.placement(node.placement)
     if placement is None or not moved.free.align:
         return ()
-    words = {
+    words = _align_words()
+    now = moved.adjustment.align or getattr(placement, "align", None)
+    return tuple(Pick(key, words[key], key == now) for key in aligns_of(placement))
+
+
+def _align_words() -> dict[str, str]:
+    return {
         "left": gettext("at the left"),
         "center": gettext("centered"),
         "right": gettext("at the right"),
         "justified": gettext("justified"),
     }
-    now = moved.adjustment.align or getattr(placement, "align", None)
-    return tuple(Pick(key, words[key], key == now) for key in aligns_of(placement))
 
 
 def _plain(value: float) -> str:

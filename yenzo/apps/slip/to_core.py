@@ -18,10 +18,12 @@ def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
     sent = ((field.key, control_of(field).sent(field, form)) for field in setup.fields)
     values = {key: value for key, value in sent if value is not None}
     files: dict[str, Files] = {key: _files(sent) for key, sent in uploads.items()}
+    hands = hands_of_form(form)
     return Entries(
         values=values,
         uploads=files,
-        adjustments=hands_of_form(form).adjustments,
+        adjustments=hands.adjustments,
+        items=hands.items,
         variant=_variant(setup, form),
         pieces=_pieces(form.get("pieces", "1")),
         language=language_read(setup, reader()),

@@ -161,7 +161,9 @@ class _Decisions:
         if field.key not in self._values:
             entries = self._entries
             files = files_of(entries.uploads.get(field.key))
-            given = RawEntry(entries.values.get(field.key), files, self._language, self._names)
+            items = entries.items.get(field.key, ())
+            places = tuple(one.key for one in self._setup.placements_of(field.key)) if items else ()
+            given = RawEntry(entries.values.get(field.key), files, self._language, self._names, items, places)
             self._values[field.key] = self._offered(field, kind_of(field).value(field, given))
         return self._values[field.key]
 

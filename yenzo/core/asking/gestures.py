@@ -4,23 +4,29 @@ A browser sends gestures in mm and degrees of the area that something lies in, n
 geometry decide that.
 """
 
+import json
 from collections.abc import Iterable
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, TypeAdapter, ValidationError
 
 from yenzo.core.documents.entries import MOST_LEVELS, UNTOUCHED, Adjustment, Align
-from yenzo.core.documents.values import Angle, Frozen, Key, Length, Offset
+from yenzo.core.documents.own_items import MOST_OWN_ITEMS, NewItem, OwnItem, OwnItems, OwnLayout, split_id
+from yenzo.core.documents.reading import dump_part
+from yenzo.core.documents.values import Angle, Frozen, Key, Length, Offset, Text
 
 MOST_GESTURES = 500
 # Beyond that nothing is found again.
-MOST_SHIFT_MM, LEAST_SCALE, MOST_SCALE = 20_000.0, 0.01, 20.0
+MOST_SHIFT_MM, LEAST_SCALE, MOST_SCALE, LEAST_SIZE_MM = 20_000.0, 0.01, 20.0, 0.5
+# How far a copy lies from what it is of.
+COPY_MM = 6.0
 
 
 class Hands(Frozen):
-    """All that hands have changed, by what they changed."""
+    """All that hands have changed, by what they changed, and what they have added, by field."""
 
     adjustments: dict[Key, Adjustment] = {}
+    items: dict[Key, OwnItems] = {}
 
 
 class Move(Frozen):
@@ -34,7 +40,7 @@ class Move(Frozen):
 
 
 class Put(Frozen):
-    """A value was typed or picked; those that are None stay as they are."""
+    """A value was typed or picked; those that are None stay as they are. The last ones are of own items only."""
 
     do: Literal["put"] = "put"
     item: Key
@@ -43,6 +49,12 @@ class Put(Frozen):
     typeface: Key | None = None
     color: Key | None = None
     align: Align | None = None
+    text: Annotated[Text, Field(max_length=500)] | None = None
+    layout: OwnLayout | None = None
+    width_mm: Length | None = None
+    radius_mm: Length | None = None
+    place: Key | None = None
+    locked: bool | None = None
 
 
 class Level(Frozen):
@@ -60,6 +72,36 @@ class Again(Frozen):
     item: Key
 
 
+class Add(Frozen):
+    """An item was added, above all others; its key is given here."""
+
+    do: Literal["add"] = "add"
+    field: Key
+    item: NewItem
+
+
+class Copy(Frozen):
+    """An own item was doubled; the second one lies a little lower."""
+
+    do: Literal["copy"] = "copy"
+    item: Key
+
+
+class Remove(Frozen):
+    """An own item was taken off."""
+
+    do: Literal["remove"] = "remove"
+    item: Key
+
+
+class Begin(Frozen):
+    """A field's items make way for others, as a seller arranged them."""
+
+    do: Literal["begin"] = "begin"
+    field: Key
+    items: OwnItems = Field(max_length=MOST_OWN_ITEMS)
+
+
 class Restore(Frozen):
     """All went back to how it was at some time before."""
 
@@ -67,7 +109,7 @@ class Restore(Frozen):
     hands: Hands
 
 
-Gesture = Annotated[Move | Put | Level | Again | Restore, Field(discriminator="do")]
+Gesture = Annotated[Move | Put | Level | Again | Add | Copy | Remove | Begin | Restore, Field(discriminator="do")]
 _GESTURES: TypeAdapter[tuple[Gesture, ...]] = TypeAdapter(tuple[Gesture, ...])
 
 
@@ -89,7 +131,7 @@ def read_hands(sent: str) -> Hands:
 
 def dump_hands(hands: Hands) -> str:
     """Return what hands have changed as JSON, without what is as it began."""
-    return hands.model_dump_json(exclude_defaults=True)
+    return json.dumps(dump_part(hands), ensure_ascii=False)
 
 
 def after(hands: Hands, gestures: Iterable[Gesture]) -> Hands:
@@ -100,8 +142,18 @@ def after(hands: Hands, gestures: Iterable[Gesture]) -> Hands:
 
 
 def _after(hands: Hands, gesture: Gesture) -> Hands:
-    if isinstance(gesture, Restore):
-        return gesture.hands
+    match gesture:
+        case Restore():
+            return gesture.hands
+        case Begin():
+            return hands.model_copy(update={"items": {**hands.items, gesture.field: gesture.items}})
+        case Add():
+            return _added(hands, gesture.field, gesture.item)
+    own = split_id(gesture.item)
+    if own and any(item.key == own[1] for item in hands.items.get(own[0], ())):
+        return _with_items(hands, own[0], own[1], gesture)
+    if isinstance(gesture, Copy | Remove):
+        return hands
     before = hands.adjustments.get(gesture.item, UNTOUCHED)
     adjustments = {**hands.adjustments, gesture.item: _adjusted(before, gesture)}
     return hands.model_copy(update={"adjustments": {key: one for key, one in adjustments.items() if one}})
@@ -117,13 +169,67 @@ def _adjusted(before: Adjustment, gesture: Move | Put | Level | Again) -> Adjust
                 "scale": min(max(before.scale * gesture.scale, LEAST_SCALE), MOST_SCALE),
             }
         case Put():
-            put = gesture.model_dump(exclude={"do", "item"}, exclude_none=True)
+            put = gesture.model_dump(include=set(Adjustment.model_fields), exclude_none=True)
             changed = {**put, **({"turn_deg": half_turn(put["turn_deg"])} if "turn_deg" in put else {})}
         case Level():
             changed = {"level": int(_within(before.level + gesture.by, MOST_LEVELS))}
         case Again():
             return UNTOUCHED
     return before.model_copy(update=changed)
+
+
+def _added(hands: Hands, field: str, item: OwnItem) -> Hands:
+    before = hands.items.get(field, ())
+    if len(before) >= MOST_OWN_ITEMS:
+        return hands
+    taken = {one.key for one in before}
+    key = next(f"i{number}" for number in range(1, MOST_OWN_ITEMS + 2) if f"i{number}" not in taken)
+    return hands.model_copy(update={"items": {**hands.items, field: (*before, item.model_copy(update={"key": key}))}})
+
+
+def _with_items(hands: Hands, field: str, key: str, gesture: Move | Put | Level | Again | Copy | Remove) -> Hands:
+    """Return hands after something was done with an own item."""
+    items = list(hands.items[field])
+    at = next(index for index, item in enumerate(items) if item.key == key)
+    item = items[at]
+    match gesture:
+        case Copy():
+            lower = {"x_mm": _lower(item.x_mm), "y_mm": _lower(item.y_mm), "locked": False}
+            return _added(hands, field, item.model_copy(update=lower))
+        case Remove():
+            del items[at]
+        case Level():
+            items.insert(min(max(at + gesture.by, 0), len(items) - 1), items.pop(at))
+        case Again():
+            items[at] = item.model_copy(update={"x_mm": None, "y_mm": None, "turn_deg": 0.0})
+        case _:
+            items[at] = _changed_item(item, gesture)
+    return hands.model_copy(update={"items": {**hands.items, field: tuple(items)}})
+
+
+def _lower(at_mm: float | None) -> float | None:
+    return None if at_mm is None else _within(at_mm + COPY_MM, MOST_SHIFT_MM)
+
+
+def _changed_item(item: OwnItem, gesture: Move | Put) -> OwnItem:
+    """Return an own item as it was moved or changed; one that is locked can only be unlocked."""
+    if isinstance(gesture, Put):
+        own = set(type(item).model_fields) - {"key", "kind", "file", "made"}
+        put = gesture.model_dump(include=own if not item.locked else {"locked"}, exclude_none=True)
+        return item.model_copy(update=put)
+    if item.locked:
+        return item
+    sizes = ("letter_mm", "width_mm", "radius_mm")
+    changed: dict[str, Any] = {
+        name: min(max(size * gesture.scale, LEAST_SIZE_MM), MOST_SHIFT_MM)
+        for name in sizes
+        if (size := getattr(item, name, None)) is not None
+    }
+    changed["turn_deg"] = half_turn(item.turn_deg + gesture.turn_deg)
+    if item.x_mm is not None and item.y_mm is not None:
+        (dx, dy) = gesture.shift_mm
+        changed |= {"x_mm": _within(item.x_mm + dx, MOST_SHIFT_MM), "y_mm": _within(item.y_mm + dy, MOST_SHIFT_MM)}
+    return item.model_copy(update=changed)
 
 
 def _within(value: float, most: float) -> float:

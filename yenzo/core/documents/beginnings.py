@@ -26,6 +26,8 @@ def new_placement(setup: Setup, field: AnyField, place: str, key: str) -> dict[s
     item: dict[str, Any] = {"key": key, "field": field.key, "side": side_key, "area": area_key}
     if field.lands_as == "artwork":
         return {**item, "kind": "artwork"}
+    if field.lands_as == "items":
+        return {**item, "kind": "own_items"}
     side = setup.side(side_key)
     kind = "block" if isinstance(field, ParagraphField) else "line"
     return {**item, "kind": kind, **_new_text(setup, side.area(area_key) if side else None)}

@@ -107,6 +107,13 @@ class UploadCharge(CountedCharge):
     kind: Literal["per_upload"] = "per_upload"
 
 
+class ItemCharge(CountedCharge):
+    """An amount for each item that customers put on the goods themselves, of one kind or of any."""
+
+    kind: Literal["per_item"] = "per_item"
+    of: Literal["any", "text", "picture", "drawing", "code"] = "any"
+
+
 class ColorCharge(CountedCharge):
     """An amount for each color that is used."""
 
@@ -173,6 +180,7 @@ AnyCharge = Annotated[
     | WordCharge
     | LineCharge
     | UploadCharge
+    | ItemCharge
     | ColorCharge
     | SideCharge
     | PlacedCharge
@@ -182,4 +190,4 @@ AnyCharge = Annotated[
     Field(discriminator="kind"),
 ]
 # What only a field can be charged by.
-OF_A_FIELD = (ChoiceCharge, CharacterCharge, WordCharge, LineCharge, UploadCharge)
+OF_A_FIELD = (ChoiceCharge, CharacterCharge, WordCharge, LineCharge, UploadCharge, ItemCharge)

@@ -4,8 +4,9 @@ from typing import Literal
 
 from pydantic import Field
 
-from yenzo.core.documents.artwork import Form
-from yenzo.core.documents.values import Frozen, Key, Length, Offset, Sha256, Text
+from yenzo.core.documents.artwork import UploadedFile
+from yenzo.core.documents.own_items import OwnItems, OwnPicture
+from yenzo.core.documents.values import Frozen, Key, Length, Offset, Text
 
 # Of one field: each is looked at by itself, and shown.
 MOST_FILES = 40
@@ -36,24 +37,6 @@ class Adjustment(Frozen):
 UNTOUCHED = Adjustment()
 
 
-class UploadedFile(Frozen):
-    """An upload after inspection: the file as received and what the core prepared from it.
-
-    That is a picture (PNG or JPEG, sRGB, upright) or a drawing (SVG of plain outlines), perhaps in one color.
-    """
-
-    name: Text
-    original: Sha256
-    prepared: Sha256
-    kind: Text
-    form: Form = "picture"
-    one_color: bool = False
-    see_through: bool = Field(default=False, description="whether a picture has parts that aren't opaque")
-    width_px: int = Field(gt=0, le=100_000, description="of the prepared picture; units of its own in a drawing")
-    height_px: int = Field(gt=0, le=100_000, description="of the prepared picture; units of its own in a drawing")
-    size_bytes: int = Field(default=0, ge=0, description="of the file as received; 0 when it isn't known")
-
-
 Files = UploadedFile | tuple[UploadedFile, ...]
 
 
@@ -61,7 +44,11 @@ def files_of(value: object) -> tuple[UploadedFile, ...]:
     """Return the files of an entry, in order; none of what is no file."""
     if isinstance(value, UploadedFile):
         return (value,)
-    return tuple(one for one in value if isinstance(one, UploadedFile)) if isinstance(value, tuple) else ()
+    if not isinstance(value, tuple):
+        return ()
+    # What was doubled on the goods is one file.
+    made = dict.fromkeys(one.made for one in value if isinstance(one, OwnPicture) and one.made)
+    return (*(one for one in value if isinstance(one, UploadedFile)), *made)
 
 
 class Address(Frozen):
@@ -85,12 +72,13 @@ RawValue = Text | bool | tuple[Key, ...] | Address
 
 
 class Entries(Frozen):
-    """Values by field key, uploads by field key, adjustments by placement key."""
+    """Values, uploads and own items by field key, adjustments by placement key."""
 
     schema_: Literal["yenzo-entries/1"] = Field(default="yenzo-entries/1", alias="schema")
     values: dict[Key, RawValue] = {}
     uploads: dict[Key, Files] = {}
     adjustments: dict[Key, Adjustment] = {}
+    items: dict[Key, OwnItems] = {}
     variant: Key | None = None
     pieces: int = Field(default=1, ge=1, le=10_000)
     language: str = Field(default="en", pattern=r"^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$")

@@ -16,7 +16,8 @@ from yenzo.core.documents.fields import (
     TypefaceField,
 )
 from yenzo.core.documents.named import formula_fault
-from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement, TextPlacement
+from yenzo.core.documents.own_field import OwnItemsField
+from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement, OwnItemsPlacement, TextPlacement
 from yenzo.core.documents.rule_faults import find_constant_rules, find_rule_faults
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import UNDECIDED
@@ -92,16 +93,19 @@ def _formulas(setup: Setup) -> Iterator[str]:
             yield f"“{field.label}” can't be worked out: {fault}"
 
 
+_LANDS_AS: dict[type[AnyPlacement], str] = {ArtworkPlacement: "artwork", OwnItemsPlacement: "items"}
+
+
 def _placements(setup: Setup) -> Iterator[str]:
     for placement in setup.placements:
         side = setup.side(placement.side)
-        is_artwork = isinstance(placement, ArtworkPlacement)
+        lands_as = _LANDS_AS.get(type(placement), "text")
         for key in placement.fields:
             field = setup.field(key)
             if field is None:
                 yield f"A placement waits for the field “{key}”, which isn't there."
-            elif field.lands_as != ("artwork" if is_artwork else "text"):
-                yield f"“{field.label}” can't be placed as {'artwork' if is_artwork else 'text'}."
+            elif field.lands_as != lands_as:
+                yield f"“{field.label}” can't be placed as {'own items' if lands_as == 'items' else lands_as}."
         if side is None or side.area(placement.area) is None:
             yield f"A placement goes on “{placement.side} / {placement.area}”, which isn't there."
         yield from _sources(setup, placement)
@@ -130,7 +134,8 @@ def _sources(setup: Setup, placement: AnyPlacement) -> Iterator[str]:
 
 
 def _what(placement: AnyPlacement) -> str:
-    return f"The {'text' if isinstance(placement, TextPlacement) else 'artwork'} in “{placement.area}”"
+    what = "text" if isinstance(placement, TextPlacement) else "artwork"
+    return f"The {what} in “{placement.area}”"
 
 
 def _pictures(setup: Setup) -> Iterator[str]:
@@ -205,6 +210,8 @@ def _missing_in_fields(setup: Setup) -> Iterator[str]:
             for key in field.typefaces:
                 if key not in setup.materials.typefaces:
                     yield f"“{field.label}” offers the typeface “{key}”, which is not among the typefaces."
+        elif isinstance(field, OwnItemsField):
+            yield from _missing_of_own_items(setup, field)
         elif isinstance(field, ColorField):
             palette = setup.materials.palettes.get(field.palette)
             if palette is None:
@@ -213,6 +220,19 @@ def _missing_in_fields(setup: Setup) -> Iterator[str]:
             for key in field.colors:
                 if palette.color(key) is None:
                     yield f"“{field.label}” offers the color “{key}”, which the palette “{palette.name}” lacks."
+
+
+def _missing_of_own_items(setup: Setup, field: OwnItemsField) -> Iterator[str]:
+    have = setup.materials
+    for key in field.texts.typefaces if field.texts else ():
+        if key not in have.typefaces:
+            yield f"“{field.label}” offers the typeface “{key}”, which is not among the typefaces."
+    for offer in (field.texts, field.drawings, field.codes):
+        if offer and offer.palette is not None and offer.palette not in have.palettes:
+            yield f"“{field.label}” takes colors from the palette “{offer.palette}”, which isn't there."
+    for key in field.drawings.collections if field.drawings else ():
+        if key not in have.collections:
+            yield f"“{field.label}” offers the collection “{key}”, which isn't there."
 
 
 def _missing_in_placements(setup: Setup) -> Iterator[str]:

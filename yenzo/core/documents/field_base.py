@@ -21,14 +21,16 @@ class FieldBase(Frozen):
 
     What a kind is to rules, charges and placements stands with the kind, so that nothing else lists kinds:
     `is_asked` tells whether customers are asked, `has_entry` whether it can hold one, `is_number` whether that counts,
-    `lands_as` what it can be on the goods, `tests` which comparisons rules make beside filled and empty, `charged_by`
+    `lands_as` what it can be on the goods, `takes_files` whether files are sent for it, `tests` which comparisons rules
+    make beside filled and empty, `charged_by`
     which charges count what is entered.
     """
 
     is_asked: ClassVar[bool] = True
     has_entry: ClassVar[bool] = True
     is_number: ClassVar[bool] = False
-    lands_as: ClassVar[Literal["text", "artwork"] | None] = None
+    lands_as: ClassVar[Literal["text", "artwork", "items"] | None] = None
+    takes_files: ClassVar[bool] = False
     tests: ClassVar[tuple[Test, ...]] = ("is", "is_not")
     charged_by: ClassVar[tuple[str, ...]] = ()
 

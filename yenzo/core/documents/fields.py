@@ -5,9 +5,10 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from yenzo.core.documents.artwork import ArtworkKind, OneColor
-from yenzo.core.documents.entries import MOST_FILES, UploadedFile
+from yenzo.core.documents.artwork import ArtworkKind, OneColor, UploadedFile
+from yenzo.core.documents.entries import MOST_FILES
 from yenzo.core.documents.field_base import Count, Country, FieldBase, Number, TypedField
+from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.rules import Rule
 from yenzo.core.documents.values import Frozen, Key, Label, Money, Picture, ScreenColor, Text
 
@@ -237,6 +238,7 @@ class ArtworkField(FieldBase):
     """Pictures or drawings of the customer's own; with `one_color` they become outlines of one color."""
 
     lands_as = "artwork"
+    takes_files = True
     tests = ()
     charged_by = ("per_upload",)
 
@@ -392,6 +394,7 @@ AnyField = Annotated[
     | ArtworkField
     | FixedTextField
     | FixedArtworkField
+    | OwnItemsField
     | HeadingField,
     Field(discriminator="kind"),
 ]

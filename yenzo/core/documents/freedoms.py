@@ -59,3 +59,5 @@ class Freedoms(Frozen):
 
 
 HELD_FAST = Freedoms()
+# Of what customers put there themselves.
+ALL_FREE = Freedoms(move=True, turn_deg=180, scale=Scaling(least=0.02, most=20), align=True, order=True)

@@ -4,7 +4,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from yenzo.core.documents.values import Frozen, Key, Label, Length, ScreenColor, Sha256, Text
+from yenzo.core.documents.artwork import UploadedFile
+from yenzo.core.documents.values import Frozen, Key, Label, Length, Picture, ScreenColor, Sha256, Text
 
 Share = Annotated[float, Field(ge=0, le=100)]
 FileFormat = Literal["svg", "png", "pdf", "dxf"]
@@ -89,6 +90,27 @@ class WordList(Frozen):
     message: Text = ""
 
 
+class ReadyDrawing(Frozen):
+    """A piece of ready-made artwork, found by its name and tags."""
+
+    key: Key
+    name: Label
+    tags: tuple[Label, ...] = Field(default=(), max_length=20)
+    artwork: UploadedFile
+    picture: Picture | None = Field(default=None, description="how lists show it")
+
+
+class Collection(Frozen):
+    """Ready-made artwork that customers pick from."""
+
+    name: Label
+    drawings: tuple[ReadyDrawing, ...] = Field(min_length=1, max_length=500)
+
+    def drawing(self, key: str) -> ReadyDrawing | None:
+        """Return the drawing with this key, if the collection has it."""
+        return next((one for one in self.drawings if one.key == key), None)
+
+
 class Materials(Frozen):
     """Everything a set-up refers to outside itself, by key."""
 
@@ -96,6 +118,7 @@ class Materials(Frozen):
     palettes: dict[Key, Palette] = {}
     typefaces: dict[Key, Typeface] = {}
     word_lists: dict[Key, WordList] = {}
+    collections: dict[Key, Collection] = {}
 
     def kin_of(self, typeface: str) -> tuple[str, ...]:
         """Return the keys of the typefaces of the same family, in order; none where the family has no name."""

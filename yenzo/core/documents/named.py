@@ -3,8 +3,10 @@
 from collections.abc import Callable, Iterator, Mapping
 from decimal import Decimal
 
-from yenzo.core.documents.entries import Address, UploadedFile, files_of
+from yenzo.core.documents.artwork import UploadedFile
+from yenzo.core.documents.entries import Address, files_of
 from yenzo.core.documents.fields import AnyField, ArtworkField, ComputedField, ExtraField, NumberField
+from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.rules import Entry, read_number
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError
@@ -48,6 +50,8 @@ def named_value(field: AnyField, value: Entry) -> Named:
         return Decimal(len(files_of(value)))
     if isinstance(value, UploadedFile | Address):
         return bool(value)
+    if isinstance(field, OwnItemsField):
+        return Decimal(len(value) if isinstance(value, tuple) else 0)
     # Nothing but files has files.
     return tuple(str(key) for key in value) if isinstance(value, tuple) else value
 

@@ -7,7 +7,7 @@ from pydantic import Field, model_validator
 
 from yenzo.core.documents.effects import ColorSource, Effects
 from yenzo.core.documents.entries import MOST_FILES
-from yenzo.core.documents.freedoms import HELD_FAST, Freedoms
+from yenzo.core.documents.freedoms import ALL_FREE, HELD_FAST, Freedoms
 from yenzo.core.documents.rules import Rule
 from yenzo.core.documents.values import Angle, Frozen, Key, Length, Offset, Text
 
@@ -191,4 +191,18 @@ class ArtworkPlacement(PlacementBase):
 
 
 AnyText = LinePlacement | BlockPlacement | ArcPlacement | CurvePlacement | EdgePlacement | StackPlacement
-AnyPlacement = Annotated[AnyText | ArtworkPlacement, Field(discriminator="kind")]
+
+
+class OwnItemsPlacement(PlacementBase):
+    """An area that customers put own items in; these are theirs to move, turn and size unless it says otherwise."""
+
+    kind: Literal["own_items"] = "own_items"
+    free: Freedoms = Field(default=ALL_FREE, description="what customers may change by hand")
+
+    @property
+    def colors(self) -> tuple[ColorSource, ...]:
+        """None: items bring their own."""
+        return ()
+
+
+AnyPlacement = Annotated[AnyText | ArtworkPlacement | OwnItemsPlacement, Field(discriminator="kind")]

@@ -7,11 +7,12 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from yenzo.core.documents.entries import Address, Files
+from yenzo.core.documents.own_items import OwnItems
 from yenzo.core.documents.values import Frozen, Text
 
 Match = Literal["all", "any", "none"]
 Test = Literal["is", "is_not", "one_of", "filled", "empty", "more", "less", "contains", "has", "has_not"]
-Entry = str | bool | Files | tuple[str, ...] | Address
+Entry = str | bool | Files | tuple[str, ...] | Address | OwnItems
 # What is compared beside entries: the chosen variant, what the product itself is, and whether the customer is known.
 VARIANT, CATEGORY, SKU, SIGNED_IN = "@variant", "@category", "@sku", "@signed_in"
 # Along an axis: the value that the chosen variant stands at.

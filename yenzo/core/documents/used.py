@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from yenzo.core.documents.entries import UploadedFile
+from yenzo.core.documents.artwork import UploadedFile
 from yenzo.core.documents.fields import (
     ArtworkField,
     ColorField,
@@ -12,6 +12,7 @@ from yenzo.core.documents.fields import (
     TypefaceField,
 )
 from yenzo.core.documents.materials import Materials
+from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Picture
@@ -27,6 +28,9 @@ def used_materials(setup: Setup) -> Materials:
             typefaces |= set(field.typefaces)
         elif isinstance(field, ColorField):
             palettes.add(field.palette)
+        elif isinstance(field, OwnItemsField):
+            typefaces |= set(field.texts.typefaces if field.texts else ())
+            palettes |= {offer.palette for offer in (field.texts, field.drawings, field.codes) if offer}
     for placement in setup.placements:
         typefaces |= set(placement.free.typefaces)
         palettes.add(placement.free.palette)
@@ -39,9 +43,15 @@ def used_materials(setup: Setup) -> Materials:
         update={
             "methods": {key: method for key, method in have.methods.items() if key in methods},
             "palettes": {key: palette for key, palette in have.palettes.items() if key in palettes},
+            "collections": {key: one for key, one in have.collections.items() if key in _collections(setup)},
             "typefaces": {key: typeface for key, typeface in have.typefaces.items() if key in typefaces},
         }
     )
+
+
+def _collections(setup: Setup) -> frozenset[str]:
+    offers = (field.drawings for field in setup.fields if isinstance(field, OwnItemsField))
+    return frozenset(key for offer in offers if offer for key in offer.collections)
 
 
 def own_artwork(setup: Setup) -> Iterator[UploadedFile]:
@@ -53,6 +63,8 @@ def own_artwork(setup: Setup) -> Iterator[UploadedFile]:
             yield field.sample
         elif isinstance(field, OptionsField):
             yield from (option.artwork for option in field.options if option.artwork)
+    for key in _collections(setup) & set(setup.materials.collections):
+        yield from (one.artwork for one in setup.materials.collections[key].drawings)
 
 
 def used_files(setup: Setup) -> frozenset[str]:
@@ -68,6 +80,8 @@ def _pictures(setup: Setup) -> Iterator[Picture]:
     yield from (side.picture for side in setup.sides)
     for variant in setup.offer.variants:
         yield from variant.pictures.values()
+    for key in _collections(setup) & set(setup.materials.collections):
+        yield from (one.picture for one in setup.materials.collections[key].drawings if one.picture)
     for field in setup.fields:
         if field.picture:
             yield field.picture

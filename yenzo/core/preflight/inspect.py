@@ -1,6 +1,7 @@
 """Preflight itself: a scene and the materials come in, all findings go out."""
 
 from yenzo.core.documents.materials import Materials
+from yenzo.core.preflight.checks.codes import find_unreadable_codes
 from yenzo.core.preflight.checks.colors import find_colors
 from yenzo.core.preflight.checks.contours import find_without_contours
 from yenzo.core.preflight.checks.contrast import find_hardly_seen
@@ -33,6 +34,7 @@ CHECKS: tuple[Check, ...] = (
     find_overlapping,
     find_hardly_seen,
     find_see_through,
+    find_unreadable_codes,
 )
 
 

@@ -3,12 +3,14 @@
 from decimal import Decimal
 
 from yenzo.core.asking.ask import Asked
+from yenzo.core.asking.kinds.own_items import own_items_of
 from yenzo.core.asking.texts import characters, words
 from yenzo.core.documents.charges import (
     Band,
     CharacterCharge,
     ColorCharge,
     CountedCharge,
+    ItemCharge,
     LineCharge,
     PlacedCharge,
     SideCharge,
@@ -32,6 +34,16 @@ def counted_words(charge: CountedCharge, count: Decimal | int) -> str:
             return say_many("{count} line", "{count} lines", count)
         case UploadCharge():
             return say_many("{count} file", "{count} files", count)
+        case ItemCharge(of="text"):
+            return say_many("{count} own text", "{count} own texts", count)
+        case ItemCharge(of="picture"):
+            return say_many("{count} picture", "{count} pictures", count)
+        case ItemCharge(of="drawing"):
+            return say_many("{count} drawing", "{count} drawings", count)
+        case ItemCharge(of="code"):
+            return say_many("{count} code", "{count} codes", count)
+        case ItemCharge():
+            return say_many("{count} item", "{count} items", count)
         case ColorCharge():
             return say_many("{count} color", "{count} colors", count)
         case SideCharge():
@@ -53,6 +65,16 @@ def rate_words(charge: CountedCharge, amount: str) -> str:
             return say("{amount} a line", amount=amount)
         case UploadCharge():
             return say("{amount} a file", amount=amount)
+        case ItemCharge(of="text"):
+            return say("{amount} a text", amount=amount)
+        case ItemCharge(of="picture"):
+            return say("{amount} a picture", amount=amount)
+        case ItemCharge(of="drawing"):
+            return say("{amount} a drawing", amount=amount)
+        case ItemCharge(of="code"):
+            return say("{amount} a code", amount=amount)
+        case ItemCharge():
+            return say("{amount} an item", amount=amount)
         case ColorCharge():
             return say("{amount} a color", amount=amount)
         case SideCharge():
@@ -96,6 +118,9 @@ def _number(charge: CountedCharge, asked: Asked, amount: Amount) -> int:
             return sum(bool(line.strip()) for line in text.split("\n"))
         case UploadCharge():
             return len(files_of(asked.values.get(charge.field or "")))
+        case ItemCharge():
+            items = own_items_of(asked.values.get(charge.field or ""))
+            return sum(charge.of in ("any", item.kind) for item in items)
         case ColorCharge():
             return amount.colors
         case SideCharge():

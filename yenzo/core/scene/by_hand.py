@@ -251,14 +251,24 @@ def text_points(outlines: list[Outline], room: Room, scale: float) -> Points:
 
 
 def settle(
-    start: Box, points: Points, room: Room, wanted: Adjustment, free: Freedoms, *, bounds: Scaling | None = None
+    start: Box,
+    points: Points,
+    room: Room,
+    wanted: Adjustment,
+    free: Freedoms,
+    *,
+    bounds: Scaling | None = None,
+    is_own: bool = False,
 ) -> Moved:
     """Return where something lies that hands changed, as near to what they wanted as its room allows.
+
+    What a placement put there and nobody touched stays, whether it finds room or not: preflight tells. Items of
+    customers' own (`is_own`) always come to lie in their room.
 
     `points` keep it in its room where its placement puts it (of a rectangle that covers, its corners). `bounds` are
     the sizes that it may be given to make room, beside those that are free.
     """
-    if _with_geometry(wanted, UNTOUCHED) == wanted:
+    if not is_own and _with_geometry(wanted, UNTOUCHED) == wanted:
         return Moved(free, wanted, start, Matrix(), room.shifts(points) if free.move else ())
     sizes = _sizes(free, bounds)
 
@@ -304,11 +314,13 @@ def _with_geometry(adjustment: Adjustment, by: Adjustment) -> Adjustment:
     return adjustment.model_copy(update={name: getattr(by, name) for name in ("shift_mm", "turn_deg", "scale")})
 
 
-def settle_artwork(area: Area, start: Box, wanted: Adjustment, free: Freedoms, *, covers: bool) -> Moved:
+def settle_artwork(
+    area: Area, start: Box, wanted: Adjustment, free: Freedoms, *, covers: bool, is_own: bool = False
+) -> Moved:
     """Return where artwork lies whose placement puts it into a box."""
     corners = np.array([start[:2], (start.right, start.top), start[2:], (start.left, start.bottom)])
     bounds = Scaling(least=1, most=MOST_SCALE) if covers else Scaling(least=LEAST_SCALE, most=1)
-    return settle(start, corners, artwork_room(area, covers=covers), wanted, free, bounds=bounds)
+    return settle(start, corners, artwork_room(area, covers=covers), wanted, free, bounds=bounds, is_own=is_own)
 
 
 def stacked(nodes: Iterable[Node]) -> tuple[Node, ...]:

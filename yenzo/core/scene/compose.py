@@ -7,18 +7,21 @@ from yenzo.core.artwork.drawing import load_drawing
 from yenzo.core.artwork.goods import goods_color
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.by_hand import freedoms_of
+from yenzo.core.asking.kinds.own_items import own_items_of
 from yenzo.core.documents.areas import Area
+from yenzo.core.documents.artwork import UploadedFile
 from yenzo.core.documents.assets import Assets
-from yenzo.core.documents.entries import UNTOUCHED, UploadedFile, files_of
+from yenzo.core.documents.entries import UNTOUCHED, files_of
 from yenzo.core.documents.fields import ReadyMadeField
 from yenzo.core.documents.freedoms import Freedoms
-from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement
+from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement, OwnItemsPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.scene.by_hand import held_color, settle_artwork, stacked
 from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.lettering import set_text
 from yenzo.core.scene.nodes import AreaScene, Node, PlacedDrawing, PlacedPicture, Scene, SideScene
+from yenzo.core.scene.own import ItemMaker
 from yenzo.core.scene.sizing import sized_side
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
@@ -47,7 +50,7 @@ class _Composer:
         picture = self.setup.picture_of(side, self.asked.variant, self.asked.values).asset
         overlays = tuple(one.asset for one in self.setup.overlays_of(side, self.asked.values))
         areas = tuple(
-            AreaScene(side.key, area, stacked(self._nodes(side, area)), self._ground((picture, *overlays), area, size))
+            self._area(side, area, self._ground((picture, *overlays), area, size))
             for area in map(self._by_method, side.areas)
         )
         return SideScene(side.key, side.name, picture, size[0], size[1], areas, overlays)
@@ -57,17 +60,31 @@ class _Composer:
         chosen = self.asked.text(area.method_field) if area.method_field else ""
         return area.model_copy(update={"method": chosen}) if chosen in self.setup.materials.methods else area
 
-    def _nodes(self, side: Side, area: Area) -> Iterator[Node]:
+    def _area(self, side: Side, area: Area, ground: str | None) -> AreaScene:
+        return AreaScene(side.key, area, stacked(self._nodes(side, area, ground)), ground)
+
+    def _nodes(self, side: Side, area: Area, ground: str | None) -> Iterator[Node]:
         for placement in self.setup.placements:
             if (placement.side, placement.area) != (side.key, area.key) or not self._lands(placement):
                 continue
             free = freedoms_of(self.setup, placement)
+            if isinstance(placement, OwnItemsPlacement):
+                yield from self._own_items(area, placement, free, ground)
+                continue
             if isinstance(placement, ArtworkPlacement):
                 node: Node | None = self._artwork(area, placement, free)
             else:
                 node = set_text(self.setup, area, placement, self.asked, self.typefaces, free)
             if node is not None:
                 yield node
+
+    def _own_items(
+        self, area: Area, placement: OwnItemsPlacement, free: Freedoms, ground: str | None
+    ) -> Iterator[Node]:
+        """Yield what customers put into an area themselves, first what lies lowest."""
+        maker = ItemMaker(self.setup, self.asked, self.typefaces, self.assets, area, placement, free, ground)
+        items = own_items_of(self.asked.values[placement.field])
+        yield from maker.nodes(item for item in items if item.place == placement.key)
 
     def _ground(self, pictures: tuple[str, ...], area: Area, size: tuple[float, float]) -> str | None:
         """Return the goods' color in an area, of the topmost picture that has one; none where it lies behind them."""

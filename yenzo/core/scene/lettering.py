@@ -49,6 +49,19 @@ class ChosenFont:
     is_decided: bool
 
 
+@dataclass(frozen=True)
+class Made:
+    """A text as it is laid out, before hands moved it; `thin_at` tells where letters of a height are thin."""
+
+    node: Lettering
+    tool: Pen
+    thin_at: Callable[[float], ThinPlaces | None]
+
+    def finished(self, node: Lettering) -> Lettering:
+        """Return the text as it finally lies, with where its letters are thin."""
+        return replace(node, thin=self.thin_at(node.letter_height_mm))
+
+
 def set_text(
     setup: Setup, area: Area, placement: AnyText, asked: Asked, typefaces: Typefaces, free: Freedoms
 ) -> Lettering | None:
@@ -56,6 +69,32 @@ def set_text(
     text = _produced(setup, placement, asked)
     adjustment = asked.adjustments.get(placement.key, UNTOUCHED)
     placement = as_held(placement, adjustment)
+    filled = tuple(key for key in placement.fields if asked.is_filled(key))
+    made = make_lettering(setup, area, placement, Written(text, filled), asked, typefaces)
+    if made is None or not free:
+        return made.finished(made.node) if made else None
+    least = min(made.node.least_mm / made.node.letter_height_mm, 1.0)
+    bounds = Scaling(least=max(least, LEAST_SCALE), most=1)
+    moved = move_lettering(made, area, adjustment, free, bounds)
+    if free.letters and adjustment.letter_mm and moved.moved:
+        came_to = moved.moved.adjustment.model_copy(update={"letter_mm": made.node.letter_height_mm})
+        moved = replace(moved, moved=replace(moved.moved, adjustment=came_to))
+    return made.finished(moved)
+
+
+@dataclass(frozen=True)
+class Written:
+    """What is written, and the fields that it comes from, the first of them first."""
+
+    text: str
+    fields: tuple[str, ...]
+
+
+def make_lettering(
+    setup: Setup, area: Area, placement: AnyText, written: Written, asked: Asked, typefaces: Typefaces
+) -> Made | None:
+    """Return a text laid out as its placement says, or None when it can't be."""
+    text = written.text
     chosen = _chosen_font(setup, placement, asked, typefaces)
     # Of a text that is too long a problem with the entry tells; what isn't laid out can't be made.
     if chosen is None or len(text) > (MOST_IN_A_PARAGRAPH if isinstance(placement, BlockPlacement) else MOST_IN_A_LINE):
@@ -70,10 +109,9 @@ def set_text(
     layers: tuple[Layer, ...] | None = ()
     if placement.effects != NO_EFFECTS and not drops_effects:
         layers = _layers(laid.outline, placement, lambda source: paints[source] or UNCHOSEN, _closing_mm(method))
-    filled = tuple(key for key in placement.fields if asked.is_filled(key))
     node = Lettering(
         placement=placement.key,
-        field=filled[0],
+        field=written.fields[0],
         text=text,
         typeface=chosen.key,
         typeface_name=chosen.name,
@@ -83,7 +121,7 @@ def set_text(
         paint=paints[placement.color] or UNCHOSEN,
         missing=laid.missing,
         undecided=tuple(undecided),
-        fields=filled,
+        fields=written.fields,
         lines=laid.lines,
         overflow_mm=laid.overflow_mm,
         breaks_joins=laid.breaks_joins,
@@ -94,10 +132,11 @@ def set_text(
         effects=layers or (),
         line=line if placement.effects == NO_EFFECTS else None,
     )
-    if free:
-        node = _moved(node, area, adjustment, free, _tool(method))
-    thin = _thin_places(method, placement.effects, chosen.font, text, style, node.letter_height_mm)
-    return replace(node, thin=thin)
+    return Made(
+        node,
+        _tool(method),
+        lambda height_mm: _thin_places(method, placement.effects, chosen.font, text, style, height_mm),
+    )
 
 
 def _chosen_font(setup: Setup, placement: AnyText, asked: Asked, typefaces: Typefaces) -> ChosenFont | None:
@@ -164,25 +203,23 @@ def _thin_places(
     return thin_places(font, text, style, letter_height_mm)
 
 
-def _moved(node: Lettering, area: Area, adjustment: Adjustment, free: Freedoms, tool: Pen) -> Lettering:
-    """Return a text where hands put it, as far as it finds room there."""
-    ink = node.bounds
+def move_lettering(
+    made: Made, area: Area, adjustment: Adjustment, free: Freedoms, bounds: Scaling, *, is_own: bool = False
+) -> Lettering:
+    """Return a text where hands put it, as far as it finds room there; an item of their own has no place before."""
+    node, ink = made.node, made.node.bounds
     if ink is None:
         return node
     room = text_room(area)
     points = text_points([layer.outline for layer in node.layers], room, adjustment.scale)
-    least = min(node.least_mm / node.letter_height_mm, 1.0)
-    bounds = Scaling(least=max(least, LEAST_SCALE), most=1)
-    moved = settle(ink, points, room, adjustment, free, bounds=bounds)
-    if free.letters and adjustment.letter_mm:
-        came_to = moved.adjustment.model_copy(update={"letter_mm": node.letter_height_mm})
-        moved = replace(moved, adjustment=came_to)
+    moved = settle(ink, points, room, adjustment, free, bounds=bounds, is_own=is_own)
     if moved.matrix == Matrix():
         return replace(node, moved=moved)
     scale = math.hypot(moved.matrix.a, moved.matrix.b)
     line = node.line.mapped(moved.matrix) if node.line else None
     # A tool's line is as wide at any size.
-    outline = stroked(line.verbs, line.points, tool) if line and scale != 1 else node.outline.mapped(moved.matrix)
+    is_lines = line is not None and scale != 1
+    outline = stroked(line.verbs, line.points, made.tool) if line and is_lines else node.outline.mapped(moved.matrix)
     return replace(
         node,
         outline=outline,

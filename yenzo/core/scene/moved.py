@@ -5,6 +5,7 @@ from typing import Literal
 
 from yenzo.core.documents.entries import Adjustment
 from yenzo.core.documents.freedoms import Freedoms
+from yenzo.core.documents.own_items import OwnItem
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 
@@ -19,7 +20,8 @@ class Moved:
 
     `start` is the box of where its placement puts it, in mm of its area, and `matrix` the map from there to where it
     lies; `adjustment` is what was done by hand, as far as it could be. `shifts` is the polygon of all shifts that it
-    could have, turned and sized as it is; none is known of areas that aren't convex.
+    could have, turned and sized as it is; none is known of areas that aren't convex. An own item stands there as it
+    came to lie.
     """
 
     free: Freedoms
@@ -28,3 +30,4 @@ class Moved:
     matrix: Matrix
     shifts: Polygon = ()
     stops: tuple[Stop, ...] = ()
+    item: OwnItem | None = None

@@ -102,6 +102,15 @@ class PlacedPicture:
 
 
 @dataclass(frozen=True)
+class CodeFacts:
+    """What a code holds, how many modules wide it is, and how much of it may be lost (l, m, q, h)."""
+
+    text: str
+    modules: int
+    level: str
+
+
+@dataclass(frozen=True)
 class PlacedDrawing:
     """A drawing that is placed: `matrix` takes its own units to mm of its area; with a paint all of it has that one."""
 
@@ -114,6 +123,7 @@ class PlacedDrawing:
     paint: Paint | None = None
     undecided: tuple[str, ...] = ()
     moved: Moved | None = None
+    code: CodeFacts | None = None
 
     @property
     def text(self) -> str:

@@ -11,10 +11,10 @@ const FITS_ALL = 1000;
 const SVG = "http://www.w3.org/2000/svg";
 const IDENTITY = [1, 0, 0, 1, 0, 0];
 
-const formOf = (element) => element.closest("#slip-form, #try-out");
+export const formOf = (element) => element.closest("#slip-form, #try-out");
 const states = new WeakMap();
 // Of each form: what is held, gestures that no answer has shown yet, and what could be gone back to.
-function stateOf(form) {
+export function stateOf(form) {
   if (!states.has(form)) states.set(form, { held: null, waiting: [], count: 0, undo: [], redo: [], hands: handsOf(form), isBack: false });
   return states.get(form);
 }
@@ -142,7 +142,7 @@ function clearFrames(form) {
 
 // --- Holding and letting go ---------------------------------------------------------------------------------------
 
-function hold(form, key, { focus = false } = {}) {
+export function hold(form, key, { focus = false } = {}) {
   const state = stateOf(form);
   state.held = key;
   for (const button of form.querySelectorAll("[data-hold]")) button.setAttribute("aria-pressed", String(button.dataset.hold === key));
@@ -173,7 +173,7 @@ function write(form) {
   form.querySelector("[name=gestures-to]").value = state.count;
 }
 
-function did(form, gesture) {
+export function did(form, gesture) {
   const state = stateOf(form), last = state.waiting.at(-1);
   if (last && !last.isSent && last.do === "move" && gesture.do === "move" && last.item === gesture.item) {
     Object.assign(last, together([last, gesture]));
@@ -225,7 +225,17 @@ function back(form, from, to) {
   if (!state[from].length || state.waiting.length) return;
   state[to].push(state.hands);
   state.isBack = true;
-  did(form, { do: "restore", hands: JSON.parse(state[from].pop()) });
+  const hands = JSON.parse(state[from].pop());
+  // What stands in the boxes of own items goes back as well.
+  for (const [field, items] of Object.entries(hands.items ?? {})) {
+    for (const { key, text } of items) {
+      const box = text !== undefined && form.querySelector(`[data-own-text="${CSS.escape(`${field}--${key}`)}"]`);
+      if (!box) continue;
+      box.value = text;
+      box.dispatchEvent(new Event("input", { bubbles: true }));
+    }
+  }
+  did(form, { do: "restore", hands });
   tellBack(form);
 }
 
@@ -384,6 +394,8 @@ document.addEventListener("pointercancel", (event) => end(event, false));
 
 // --- Keys, typed numbers, buttons -------------------------------------------------------------------------------------
 
+// Items of customers' own are called by their field and their key.
+const isOwn = (key) => key.includes("--");
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 document.addEventListener("keydown", (event) => {
@@ -396,6 +408,11 @@ document.addEventListener("keydown", (event) => {
     back(form, isRedo ? "redo" : "undo", isRedo ? "undo" : "redo");
     return;
   }
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "d" && isOwn(state.held ?? "")) {
+    event.preventDefault();
+    did(form, { do: "copy", item: state.held });
+    return;
+  }
   if (event.ctrlKey || event.metaKey || event.altKey) return;
   const key = event.target.dataset.hold ?? state.held;
   if (!key || !itemOf(form, key)) return;
@@ -406,6 +423,7 @@ document.addEventListener("keydown", (event) => {
   else if ("+-".includes(event.key) && can.has("size")) moved(form, key, { scale: event.key === "+" ? STEP_SCALE : 1 / STEP_SCALE });
   else if ("[]".includes(event.key)) did(form, { do: "level", item: key, by: event.key === "]" ? 1 : -1 });
   else if (event.key === "Home") did(form, { do: "again", item: key });
+  else if (event.key === "Delete" && isOwn(key)) did(form, { do: "remove", item: key });
   else if (event.key === "Escape") hold(form, null);
   else return;
   event.preventDefault();
@@ -421,6 +439,8 @@ const ACTIONS = {
   undo: (form) => back(form, "undo", "redo"),
   redo: (form) => back(form, "redo", "undo"),
   again: (form, key) => did(form, { do: "again", item: key }),
+  copy: (form, key) => did(form, { do: "copy", item: key }),
+  remove: (form, key) => did(form, { do: "remove", item: key }),
   forward: (form, key) => did(form, { do: "level", item: key, by: 1 }),
   backward: (form, key) => did(form, { do: "level", item: key, by: -1 }),
   fit: (form, key) => {

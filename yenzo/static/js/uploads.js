@@ -70,6 +70,7 @@ function outcome(drop, keep, next) {
   const done = (status, text, kind) => {
     if (status === 200) {
       keep(document.getElementById(`held-${key}`), text);
+      dropOf(key)?.dispatchEvent(new Event("file-kept", { bubbles: true }));
       form.dispatchEvent(new Event("entries-changed"));
       finish("");
     } else {

@@ -7,7 +7,7 @@ from django.db import models
 from django.db.models import Q
 
 from yenzo.apps.files.models import StoredFile
-from yenzo.core.documents.entries import UploadedFile
+from yenzo.core.documents.artwork import UploadedFile
 
 MOST_PAGES_SHOWN = 200
 

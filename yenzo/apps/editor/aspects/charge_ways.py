@@ -25,6 +25,14 @@ BANDS_OF = {
     "cm2": "decorated cm²",
 }
 
+ITEMS = {
+    "any": "all items",
+    "text": "texts",
+    "picture": "pictures",
+    "drawing": "drawings",
+    "code": "codes",
+}
+
 
 @dataclass(frozen=True)
 class Way:
@@ -101,6 +109,22 @@ class CountedWay(Way):
     def values(self, setup: Setup, given: Given) -> dict[str, Any]:
         """Return the amount, and how many are free."""
         return super().values(setup, given) | ({"beyond": given["beyond"]} if given["beyond"] else {})
+
+
+class ItemWay(CountedWay):
+    """An amount for each item that customers put on the goods themselves."""
+
+    def fields(self, setup: Setup, field: AnyField | None, charge: AnyCharge | None) -> Fields:
+        """Ask which items count."""
+        of = forms.ChoiceField(
+            choices=list(ITEMS.items()), required=False, initial=getattr(charge, "of", "any"), label="Counted are"
+        )
+        return {**super().fields(setup, field, charge), "items_of": of}
+
+    def values(self, setup: Setup, given: Given) -> dict[str, Any]:
+        """Return which items count."""
+        of = given["items_of"] or "any"
+        return super().values(setup, given) | ({} if of == "any" else {"of": of})
 
 
 class CharacterWay(CountedWay):
@@ -198,6 +222,7 @@ WAYS = {
         CountedWay("per_word", "an amount a word", of_entries=True),
         CountedWay("per_line", "an amount a line", of_entries=True),
         CountedWay("per_upload", "an amount a file", of_entries=True),
+        ItemWay("per_item", "an amount an item of their own", of_entries=True),
         CountedWay("per_color", "an amount a color"),
         CountedWay("per_side", "an amount for each side used"),
         CountedWay("per_placed", "an amount for each item placed"),

@@ -8,8 +8,7 @@ from yenzo.apps.editor.aspects.interface import Aspect, FormLine, Operations
 from yenzo.apps.materials.to_core import materials
 from yenzo.apps.pages.phrases import counted, joined
 from yenzo.core.documents.freedoms import HELD_FAST, Freedoms, LetterHeights, Scaling
-from yenzo.core.documents.placements import ArtworkPlacement
-from yenzo.core.documents.reading import dump_part
+from yenzo.core.documents.placements import OwnItemsPlacement, TextPlacement
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
 
@@ -41,7 +40,10 @@ class FreeAspect(Aspect):
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         free = _free_of(line)
-        sizes, is_artwork = free.scale, isinstance(line.placement, ArtworkPlacement)
+        sizes = free.scale
+        order = forms.BooleanField(
+            required=False, initial=free.order, label="Put it above or below what else is in the area"
+        )
         fields: dict[str, forms.Field] = {
             "move": forms.BooleanField(required=False, initial=free.move, label="Move it"),
             "turn_deg": _number(
@@ -60,16 +62,15 @@ class FreeAspect(Aspect):
                 "Of the size that it has at first; it still covers its area, or stays inside. Empty: not at all",
             ),
         }
-        if not is_artwork:
+        if isinstance(line.placement, TextPlacement):
             fields |= self._text_fields(free)
+        if isinstance(line.placement, OwnItemsPlacement):
+            return fields | {"order": order}
         palettes = [("", "It stays as it is"), *((key, one.name) for key, one in materials().palettes.items())]
         fields["palette"] = forms.ChoiceField(
             choices=palettes, required=False, initial=free.palette or "", label="Color it from the palette"
         )
-        fields["order"] = forms.BooleanField(
-            required=False, initial=free.order, label="Put it above or below what else is in the area"
-        )
-        return fields
+        return fields | {"order": order}
 
     @staticmethod
     def _text_fields(free: Freedoms) -> dict[str, forms.Field]:
@@ -106,11 +107,12 @@ class FreeAspect(Aspect):
             ),
             typefaces=tuple(given.get("typefaces", ())),
             styles=given.get("styles", False),
-            palette=given["palette"] or None,
+            palette=given.get("palette") or None,
             align=given.get("align", False),
             order=given["order"],
         )
-        return [line.set_placement("free", dump_part(free) if free else None)]
+        begins = type(line.placement).model_fields["free"].default if line.placement else HELD_FAST
+        return [line.set_placement("free", None if free == begins else free.model_dump(mode="json"))]
 
 
 def _free_of(line: FormLine) -> Freedoms:

@@ -17,6 +17,7 @@ from yenzo.core.documents.placements import (
     CurvePlacement,
     EdgePlacement,
     LinePlacement,
+    OwnItemsPlacement,
 )
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
@@ -27,7 +28,7 @@ NUMBER = forms.NumberInput(attrs={"step": "any"})
 def text_of(line: FormLine) -> AnyText:
     """Return the text placement that a line's aspect is about."""
     assert line.placement is not None
-    assert not isinstance(line.placement, ArtworkPlacement)
+    assert not isinstance(line.placement, ArtworkPlacement | OwnItemsPlacement)
     return line.placement
 
 

@@ -27,6 +27,7 @@ from yenzo.apps.editor.aspects.own import (
     ReadyMadeAspect,
     StandInAspect,
 )
+from yenzo.apps.editor.aspects.own_items import OwnItemsAspect
 from yenzo.apps.editor.aspects.placing import (
     AlignAspect,
     ArtworkPaintAspect,
@@ -56,6 +57,7 @@ from yenzo.apps.editor.aspects.wording import (
 )
 from yenzo.core.documents.charges import AnyCharge
 from yenzo.core.documents.fields import ArtworkField, OptionsField, TextField
+from yenzo.core.documents.placements import ArtworkPlacement, OwnItemsPlacement
 
 CHARGE: ChargeAspect[Any] = ChargeAspect()
 ASPECTS: dict[str, Aspect[Any]] = {
@@ -113,6 +115,7 @@ ASPECTS: dict[str, Aspect[Any]] = {
         ArtworkPaintAspect(),
         NthAspect(),
         FreeAspect(),
+        OwnItemsAspect(),
         CHARGE,
         AskWhenAspect(),
         RequiredWhenAspect(),
@@ -131,6 +134,7 @@ PATTERNS = {
     "method": ", {required}: {methods}; at first {default}",
     "fixed_text": ": {fixed-text}. Goes on {places}",
     "fixed_artwork": ": {fixed-artwork}. Goes on {places}",
+    "own_items": ", {required}, {own-items}. Goes on {places}",
     "heading": "",
     "number": ", {required}, {range}, {sample}. Goes on {places}",
     "date": ", {required}, {days}. Goes on {places}",
@@ -199,7 +203,7 @@ def sentence_of(line: FormLine) -> list[Part]:
     for placement in placements:
         if len(placements) > 1:
             parts.append(Part(f"; on {names[f'{placement.side}/{placement.area}']}"))
-        parts.extend(_placed(replace(line, placement=placement), is_artwork=placement.kind == "artwork"))
+        parts.extend(_placed(replace(line, placement=placement)))
     if kind != "heading":
         parts.extend(charge_parts(line, list(line.setup.charges_of(line.field.key))))
     parts.extend(_filled(line, ASKED if line.field.ask_when is None else ASKED.replace("sked {", "sked when {")))
@@ -234,12 +238,17 @@ def _more(line: FormLine, names: tuple[str, ...]) -> Iterator[Part]:
             yield Part(f"+ {aspect.offer}", aspect.key, line.placement.key if line.placement else "", is_offer=True)
 
 
-def _placed(line: FormLine, *, is_artwork: bool) -> Iterator[Part]:
-    assert line.placement is not None
-    yield from _filled(line, PLACED_ARTWORK if is_artwork else PLACED_TEXT)
-    is_many = isinstance(line.field, ArtworkField) and line.field.most_files > 1
-    of_artwork = ("nth", *MORE_ARTWORK) if is_many else MORE_ARTWORK
-    yield from _more(line, of_artwork if is_artwork else MORE_TEXT)
+def _placed(line: FormLine) -> Iterator[Part]:
+    match line.placement:
+        case OwnItemsPlacement():
+            yield from _more(line, MORE_ARTWORK)
+        case ArtworkPlacement():
+            yield from _filled(line, PLACED_ARTWORK)
+            is_many = isinstance(line.field, ArtworkField) and line.field.most_files > 1
+            yield from _more(line, ("nth", *MORE_ARTWORK) if is_many else MORE_ARTWORK)
+        case _:
+            yield from _filled(line, PLACED_TEXT)
+            yield from _more(line, MORE_TEXT)
 
 
 def _filled(line: FormLine, pattern: str) -> Iterator[Part]:

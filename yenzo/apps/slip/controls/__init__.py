@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from yenzo.apps.slip.controls import addresses, choices, others, texts, uploads
+from yenzo.apps.slip.controls import addresses, choices, others, own_items, texts, uploads
 from yenzo.apps.slip.controls.interface import Control, Details, Drawn
 from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import AnyField
@@ -13,6 +13,7 @@ CONTROLS: dict[type[FieldBase], Control[Any]] = {
     **addresses.CONTROLS,
     **others.CONTROLS,
     **uploads.CONTROLS,
+    **own_items.CONTROLS,
 }
 
 __all__ = ["CONTROLS", "Control", "Details", "Drawn", "control_of"]

@@ -2,7 +2,18 @@
 
 from typing import Any
 
-from yenzo.core.asking.kinds import addresses, choices, contacts, extras, files, fixed, headings, measured, texts
+from yenzo.core.asking.kinds import (
+    addresses,
+    choices,
+    contacts,
+    extras,
+    files,
+    fixed,
+    headings,
+    measured,
+    own_items,
+    texts,
+)
 from yenzo.core.asking.kinds.interface import EntryContext, Kind, RawEntry, Value
 from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import AnyField
@@ -17,6 +28,7 @@ KINDS: dict[type[FieldBase], Kind[Any]] = {
     **fixed.KINDS,
     **extras.KINDS,
     **headings.KINDS,
+    **own_items.KINDS,
 }
 
 __all__ = ["KINDS", "EntryContext", "Kind", "RawEntry", "Value", "kind_of"]

@@ -5,9 +5,11 @@ from typing import Any
 
 from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value, problem
 from yenzo.core.asking.problems import Problem
-from yenzo.core.documents.entries import UploadedFile, files_of
+from yenzo.core.documents.artwork import UploadedFile
+from yenzo.core.documents.entries import files_of
 from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import ArtworkField
+from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.speaking import decimal, say, say_many
 
@@ -41,7 +43,7 @@ class ArtworkKind(Kind[ArtworkField]):
             )
             yield problem(field, "too_few_files", message)
         for file in files:
-            yield from _file_problems(field, file)
+            yield from file_problems(field, file)
 
     def please(self, field: ArtworkField) -> str:
         """Ask for a picture."""
@@ -60,7 +62,8 @@ class ArtworkKind(Kind[ArtworkField]):
         return ("",)
 
 
-def _file_problems(field: ArtworkField, file: UploadedFile) -> Iterator[Problem]:
+def file_problems(field: ArtworkField | OwnItemsField, file: UploadedFile) -> Iterator[Problem]:
+    """Yield what keeps a file from being used for a field."""
     if file.kind not in field.kinds:
         kinds = ", ".join(kind.upper() for kind in field.kinds)
         message = say(

@@ -5,7 +5,7 @@ from typing import Any
 
 from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value
 from yenzo.core.asking.problems import Problem
-from yenzo.core.documents.entries import UploadedFile
+from yenzo.core.documents.artwork import UploadedFile
 from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import FixedArtworkField, FixedTextField
 from yenzo.core.documents.setup import Setup

@@ -7,13 +7,15 @@ from datetime import date
 from typing import Generic, TypeVar
 
 from yenzo.core.asking.problems import Problem
-from yenzo.core.documents.entries import Address, Files, UploadedFile
+from yenzo.core.documents.artwork import UploadedFile
+from yenzo.core.documents.entries import Address, Files
 from yenzo.core.documents.field_base import FieldBase
+from yenzo.core.documents.own_items import OwnItems
 from yenzo.core.documents.setup import Setup
 from yenzo.core.formulas.evaluate import Named
 from yenzo.core.speaking import say
 
-Value = str | bool | Files | tuple[str, ...] | Address
+Value = str | bool | Files | tuple[str, ...] | Address | OwnItems
 # What a program may fill in by itself.
 Raw = str | bool | tuple[str, ...] | Address
 F = TypeVar("F", bound=FieldBase)
@@ -23,13 +25,15 @@ F = TypeVar("F", bound=FieldBase)
 class RawEntry:
     """What was given for a field: what was typed or chosen (None where nothing was sent), files, the language.
 
-    `names` are what formulas may look at.
+    `names` are what formulas may look at; `items` are own items, `places` the placements that they may lie in.
     """
 
     raw: Raw | None
     files: tuple[UploadedFile, ...]
     language: str
     names: Mapping[str, Named]
+    items: OwnItems = ()
+    places: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
+from yenzo.core.scene.contrast import contrast_of
 from yenzo.core.scene.nodes import AreaScene
 from yenzo.core.scene.paints import Paint
 from yenzo.core.speaking import say
@@ -30,15 +31,3 @@ def find_hardly_seen(area: AreaScene, method: Method) -> Iterator[Finding]:
                 area=area.name,
             )
             yield found("hardly_seen", area, node, message, measured=contrast, limit=LEAST_CONTRAST)
-
-
-def contrast_of(first: str, second: str) -> float:
-    """Return the contrast of two colors written #rrggbb (WCAG 2.2, contrast ratio)."""
-    light, dark = sorted((_luminance(first), _luminance(second)), reverse=True)
-    return (light + 0.05) / (dark + 0.05)
-
-
-def _luminance(color: str) -> float:
-    shares = [int(color[at : at + 2], 16) / 255 for at in (1, 3, 5)]
-    red, green, blue = (share / 12.92 if share <= 0.04045 else ((share + 0.055) / 1.055) ** 2.4 for share in shares)
-    return 0.2126 * red + 0.7152 * green + 0.0722 * blue

@@ -1,0 +1,220 @@
+"""Own items walk the same spine: they are kept within what is offered, lie where they were put, and can be read back."""
+
+import io
+import json
+from collections import Counter
+
+import numpy as np
+import pytest
+import zxingcpp
+from hypothesis import given
+from hypothesis import strategies as st
+from PIL import Image
+
+from tests.core.conftest import board, upload
+from yenzo.core.asking.gestures import Hands, after, dump_hands, read_gestures, read_hands
+from yenzo.core.documents.reading import dump_document, read_entries, read_setup
+from yenzo.core.preflight.checks.outside import TOLERANCE_MM
+from yenzo.core.render.files import render_file
+from yenzo.core.render.page import area_page
+from yenzo.core.spine import walk
+
+TEXTS = {"letters": {"least_mm": 4, "most_mm": 60}, "typefaces": ["quayside", "levant"], "palette": "finishes", "most": 4}
+LINK = "https://salt-and-rye.example/a"
+
+
+def own_board(**field):
+    """A board that customers may compose freely on a large white panel."""
+    document = board()
+    document["fields"] = [
+        {
+            "key": "own",
+            "kind": "own_items",
+            "label": "On the board",
+            "texts": TEXTS,
+            "pictures": {"kinds": ["jpeg"]},
+            "codes": {"palette": "finishes"},
+            **field,
+        }
+    ]
+    document["placements"] = [{"key": "own", "kind": "own_items", "field": "own", "side": "front", "area": "panel"}]
+    document["charges"] = [
+        {"key": "each", "kind": "per_item", "field": "own", "amount": "1.50", "beyond": 1},
+        {"key": "codes", "kind": "per_item", "field": "own", "amount": "4.00", "of": "code"},
+    ]
+    document["materials"]["methods"]["carving"]["least_letter_mm"] = 4
+    document["materials"]["palettes"]["finishes"]["colors"].append({"key": "black", "name": "Black", "screen": "#101010"})
+    return document
+
+
+def sent(*items, **others):
+    rows = [{"key": f"i{number}", **item} for number, item in enumerate(items, 1)]
+    return {"schema": "yenzo-entries/1", "values": {}, "items": {"own": rows}, **others}
+
+
+def walked(document, entries, assets):
+    return walk(read_setup(document), read_entries(entries), assets)
+
+
+def panel_of(one):
+    return next(area for area in one.scene.areas if area.key == "panel")
+
+
+def text(words="Salt & Rye", **others):
+    return {"kind": "text", "text": words, **others}
+
+
+def code(words=LINK, **others):
+    return {"kind": "code", "text": words, "color": "black", **others}
+
+
+items = st.lists(
+    st.one_of(
+        st.builds(
+            text,
+            st.text("ABC def", min_size=1, max_size=30),
+            x_mm=st.floats(-900, 900),
+            y_mm=st.floats(-900, 900),
+            turn_deg=st.floats(-360, 360),
+            letter_mm=st.floats(0.1, 900),
+            layout=st.sampled_from(["straight", "wrapped", "arched", "round"]),
+            typeface=st.sampled_from([None, "levant", "nobodys"]),
+            color=st.sampled_from([None, "gold", "nobodys"]),
+            place=st.sampled_from([None, "own", "nowhere"]),
+        ),
+        st.builds(code, x_mm=st.floats(-900, 900), width_mm=st.floats(1, 900), turn_deg=st.floats(-360, 360)),
+    ),
+    max_size=5,
+)
+
+
+@given(items)
+def test_items_lie_inside_their_area_in_what_is_offered_whatever_is_sent(assets, wanted):
+    one = walked(own_board(), sent(*wanted), assets)
+    area = panel_of(one)
+    for node in area.nodes:
+        assert node.bounds.excess_over(area.safe) <= TOLERANCE_MM + 0.005
+        assert getattr(node, "typeface", "levant") in {"quayside", "levant"}
+        assert node.paint.name in {"Gold leaf", "White", "Black"}
+
+
+def test_what_is_not_offered_is_left_out(assets):
+    document = own_board(codes=None, pictures=None)
+    drawing = {"kind": "drawing", "collection": "elsewhere", "drawing": "crab"}
+    one = walked(document, sent(text(), code(), drawing, {"kind": "picture", "file": "0" * 64}), assets)
+    assert [item.kind for item in one.asked.values["own"]] == ["text"]
+
+
+def test_a_picture_is_only_of_files_that_were_sent_for_the_field(assets):
+    file = upload()
+    item = {"kind": "picture", "file": file["prepared"], "made": {**file, "name": "forged.jpg"}}
+    assert panel_of(walked(own_board(), sent(item), assets)).nodes == ()
+    one = walked(own_board(), sent(item, uploads={"own": file}), assets)
+    [node] = panel_of(one).nodes
+    assert node.name == "otter.jpg"
+
+
+def test_items_are_charged_by_item_and_by_kind(assets):
+    one = walked(own_board(), sent(text(), text("Two", y_mm=20), code()), assets)
+    assert str(one.quote.total) == "93.00"
+
+
+@pytest.mark.parametrize(
+    ("entries", "words"),
+    [
+        (sent(*[text(str(number)) for number in range(5)]), "takes 4 of these: texts"),
+        (sent(text("W" * 61)), "is too long: 60 characters fit"),
+        (sent(code("")), "still empty"),
+        (sent(*[code() for _ in range(11)]), "has room for 10 items; 11 are there"),
+    ],
+)
+def test_what_is_wrong_is_said_of_the_item(assets, entries, words):
+    one = walked(own_board(), entries, assets)
+    assert any(words in item.message for item in one.verdict.blocking)
+
+
+def test_an_area_takes_no_more_items_than_its_seller_said(assets):
+    document = own_board()
+    document["sides"][0]["areas"][0]["most_items"] = 1
+    one = walked(document, sent(text(), code()), assets)
+    assert "“Panel” has room for one item; 2 are there" in one.verdict.blocking[0].message
+
+
+def read_code(data):
+    picture = Image.open(io.BytesIO(data)).convert("RGBA")
+    ground = Image.new("RGBA", picture.size, "white")
+    return [found.text for found in zxingcpp.read_barcodes(np.array(Image.alpha_composite(ground, picture).convert("L")))]
+
+
+@pytest.mark.parametrize("turn", [0, 17, 90])
+@pytest.mark.parametrize("words", [LINK, "مرحبا بكم", "x" * 120])
+def test_the_produced_file_of_a_code_can_be_read(assets, words, turn):
+    one = walked(own_board(), sent(code(words, width_mm=60, turn_deg=turn)), assets)
+    assert not one.verdict.blocked
+    data = render_file(area_page(panel_of(one)), assets, "png", dpi=200)
+    assert read_code(data) == [words]
+
+
+def test_a_code_that_no_telephone_could_read_is_refused_in_words(assets):
+    small = walked(own_board(), sent(code(LINK * 3, width_mm=12)), assets)
+    assert "could not be read at this size" in small.verdict.blocking[0].message
+    pale = walked(own_board(), sent({**code(), "color": "gold", "width_mm": 60}), assets)
+    assert [item.code for item in pale.verdict.blocking] == ["pale_code"]
+
+
+def test_a_finer_method_makes_a_code_that_survives_more(assets):
+    levels = []
+    for least in (0.5, 1.6):
+        document = own_board()
+        document["materials"]["methods"]["carving"]["least_stroke_mm"] = least
+        [node] = panel_of(walked(document, sent(code(width_mm=60)), assets)).nodes
+        levels.append(node.code.level)
+    assert levels == ["h", "q"]
+
+
+def test_an_item_that_nobody_placed_finds_room_beside_the_others(assets):
+    one = walked(own_board(), sent(text(letter_mm=15), text("Second", letter_mm=15)), assets)
+    first, second = (node.bounds for node in panel_of(one).nodes)
+    assert first.within(second).height == 0
+
+
+def test_round_text_has_as_large_a_circle_as_it_needs(assets):
+    one = walked(own_board(), sent(text("low tide, high spirits, ", layout="round", letter_mm=5, radius_mm=2)), assets)
+    [node] = panel_of(one).nodes
+    assert node.overflow_mm == 0
+    assert node.moved.item.radius_mm > 8
+
+
+def test_hands_add_move_double_order_and_take_off(assets):
+    steps = [
+        {"do": "add", "field": "own", "item": {"kind": "text", "text": "one", "x_mm": 100, "y_mm": 50}},
+        {"do": "add", "field": "own", "item": {"kind": "code", "text": LINK}},
+        {"do": "copy", "item": "own--i1"},
+        {"do": "move", "item": "own--i1", "shift_mm": [5, 6], "turn_deg": 350},
+        {"do": "put", "item": "own--i3", "locked": True},
+        {"do": "move", "item": "own--i3", "shift_mm": [50, 60]},
+        {"do": "level", "item": "own--i1", "by": 2},
+        {"do": "remove", "item": "own--i2"},
+    ]
+    hands = after(Hands(), read_gestures(json.dumps(steps)))
+    copy, first = hands.items["own"]
+    assert (copy.key, copy.x_mm, copy.y_mm, copy.locked) == ("i3", 106, 56, True)
+    assert (first.key, first.x_mm, first.y_mm, first.turn_deg) == ("i1", 105, 56, -10)
+    assert read_hands(dump_hands(hands)) == hands
+
+
+def test_what_came_to_lie_stays_when_it_is_asked_again(assets):
+    wanted = sent(text(x_mm=900, y_mm=-50, turn_deg=40, letter_mm=60), code(width_mm=500, x_mm=3))
+    one = walked(own_board(), wanted, assets)
+    settled = [node.moved.item.model_dump(mode="json", exclude_none=True) for node in panel_of(one).nodes]
+    again = walked(own_board(), {**wanted, "items": {"own": settled}}, assets)
+    for before, now in zip(panel_of(one).nodes, panel_of(again).nodes, strict=True):
+        assert now.bounds == pytest.approx(before.bounds, abs=0.01)
+
+
+def test_items_stay_what_they_are_when_an_order_freezes_them(assets):
+    one = walked(own_board(), sent(text(), code(), uploads={}), assets)
+    frozen = type(one.asked).model_validate_json(one.asked.model_dump_json())
+    assert frozen == one.asked
+    assert Counter(type(item).__name__ for item in frozen.values["own"]) == {"OwnText": 1, "OwnCode": 1}
+    assert dump_document(read_setup(own_board()))["fields"][0]["kind"] == "own_items"
