@@ -58,8 +58,14 @@ class PlacedArea:
     warp: SurfaceWarp | None = None
 
     def shown(self, outline: Outline) -> Outline:
-        """Return an outline of the area as it shows on the page."""
-        return (outline if self.warp is None else bend(outline, self.warp, SHOWN_TOLERANCE_MM)).mapped(self.place)
+        """Return an outline of the area as it shows on the page; where it last did is known to it."""
+        if self.warp is not None:
+            return bend(outline, self.warp, SHOWN_TOLERANCE_MM).mapped(self.place)
+        place, shown = outline.__dict__.get("shown") or (None, None)
+        if shown is None or place != self.place:
+            shown = outline.mapped(self.place)
+            outline.__dict__["shown"] = (self.place, shown)
+        return shown
 
 
 @dataclass(frozen=True)

@@ -45,7 +45,13 @@ def ink_markup(page: Page, href: Href, most_drawn_points: float = math.inf, *, f
 
 
 def path_data(outline: Outline) -> str:
-    """Return an outline as SVG path data in whole micrometres."""
+    """Return an outline as SVG path data in whole micrometres, written once."""
+    written: str = outline.__dict__.get("path_data") or _written(outline)
+    outline.__dict__["path_data"] = written
+    return written
+
+
+def _written(outline: Outline) -> str:
     numbers, at = micrometres(outline), 0
     for verb in outline.verbs:
         if verb == "Z":

@@ -243,8 +243,10 @@ def _frame(area: Area) -> Box:
 def text_points(outlines: list[Outline], room: Room, scale: float) -> Points:
     """Return the points of inked outlines that keep all of them in a room when they are in it, at this scale too."""
     larger = max(scale, 1.0)
-    points = np.concatenate([points_on(one.mapped(Matrix(larger, 0, 0, larger))) for one in outlines]) / larger
-    if isinstance(room, OtherRoom) or len(points) < 3:
+    scaled = outlines if larger == 1 else [one.mapped(Matrix(larger, 0, 0, larger)) for one in outlines]
+    points = np.concatenate([points_on(one) for one in scaled]) / larger
+    # Of few points a hull costs more than it spares.
+    if not isinstance(room, ConvexRoom) or len(points) < 3:
         return points
     hull: Points = shapely.get_coordinates(shapely.MultiPoint(points).convex_hull)
     return hull

@@ -1,7 +1,7 @@
 """Own items on the goods: an item comes in; the very nodes that placements make, where it lies, go out."""
 
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Hashable, Iterable, Iterator
 from dataclasses import dataclass, replace
 from typing import Any, assert_never
 
@@ -33,6 +33,7 @@ from yenzo.core.documents.placements import (
     TypefaceSource,
 )
 from yenzo.core.documents.setup import Setup
+from yenzo.core.keeping import Kept
 from yenzo.core.scene.by_hand import LEAST_SCALE, settle_artwork
 from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.contrast import contrast_of
@@ -54,6 +55,15 @@ FIRST_PLACES = ((0.5, 0.5), (0.5, 0.78), (0.5, 0.22), (0.5, 0.93), (0.5, 0.07), 
 WHOLE_CIRCLE_DEG, HALF_CIRCLE_DEG = 360.0, 180.0
 
 
+MOST_KEPT_BYTES, LEAST_BYTES, BYTES_A_POINT = 64_000_000, 2000, 120
+_kept: Kept[Node | None] = Kept(MOST_KEPT_BYTES)
+
+
+def _bytes_of(node: Node) -> int:
+    points = 0 if isinstance(node, PlacedPicture) else sum(len(layer.outline.points) for layer in node.layers)
+    return points * BYTES_A_POINT
+
+
 @dataclass(frozen=True)
 class ItemMaker:
     """Makes the items of one placement."""
@@ -68,12 +78,15 @@ class ItemMaker:
     ground: str | None
 
     def nodes(self, items: Iterable[OwnItem]) -> Iterator[Node]:
-        """Yield items as they lie on the goods, first what lies lowest; those that nobody placed yet where there is room."""
+        """Yield items as they lie on the goods, first what lies lowest.
+
+        Those that nobody has placed yet come to lie where there is room.
+        """
         taken: list[Box] = []
         for item in items:
-            node = self._node(item)
+            node = self._kept_node(item)
             if node is not None and item.x_mm is None:
-                node = self._node(self._beside(item, node, taken)) or node
+                node = self._kept_node(self._beside(item, node, taken)) or node
             if node is not None:
                 taken.append(node.bounds or Box(0, 0, 0, 0))
                 yield node
@@ -92,6 +105,31 @@ class ItemMaker:
 
         across, down = min(FIRST_PLACES, key=covered)
         return item.model_copy(update={"x_mm": across * self.area.width_mm, "y_mm": down * self.area.height_mm})
+
+    def _kept_node(self, item: OwnItem) -> Node | None:
+        """Return an item as it lies, made once for all that it depends on: while one is moved, others stay."""
+
+        def make() -> tuple[Node | None, int]:
+            """Make the node; it costs what its points do."""
+            node = self._node(item)
+            return node, LEAST_BYTES + (0 if node is None else _bytes_of(node))
+
+        return _kept.get((*self._depends_on(item), item), make)
+
+    def _depends_on(self, item: OwnItem) -> tuple[Hashable, ...]:
+        """Return all that an item's looks depend on beside itself."""
+        field, materials = self._field, self.setup.materials
+        offered = {"text": field.texts, "drawing": field.drawings, "code": field.codes, "picture": None}[item.kind]
+        palette = materials.palettes.get(offered.palette or "") if offered else None
+        made: Hashable = None
+        if isinstance(item, OwnText):
+            made = materials.typefaces.get(item.typeface or "")
+        elif isinstance(item, OwnDrawing):
+            collection = materials.collections.get(item.collection)
+            made = collection.drawing(item.drawing) if collection else None
+        method = materials.methods.get(self.area.method)
+        spoken = (self.asked.language, self.asked.in_typed_order)
+        return (self.area, self.placement, self.free, self.ground, palette, method, made, field.key, spoken)
 
     def _node(self, item: OwnItem) -> Node | None:
         """Return an item as it lies on the goods, or None when there is nothing to see of it."""
