@@ -36,6 +36,13 @@ Size = tuple[float, float]
 LEAST_CROPPED_MM = 0.05
 
 
+class Tint(Frozen):
+    """The color of a text that no placement names: what it is called and what screens show."""
+
+    name: str
+    screen: str
+
+
 class TextRecord(Frozen):
     """A text as made; `ink_mm` is width and height of its ink, None of a text that leaves none."""
 
@@ -47,6 +54,7 @@ class TextRecord(Frozen):
     typeface: str
     letter_height_mm: float
     ink_mm: Size | None
+    paint: Tint | None = None
 
     @property
     def words(self) -> str:
@@ -140,6 +148,7 @@ def _item(area: AreaScene, node: Node) -> TextRecord | ArtworkRecord:
             typeface=node.typeface_name,
             letter_height_mm=node.letter_height_mm,
             ink_mm=(ink.width, ink.height) if ink else None,
+            paint=_tint(node),
         )
     return ArtworkRecord(
         placement=node.placement,
@@ -150,6 +159,12 @@ def _item(area: AreaScene, node: Node) -> TextRecord | ArtworkRecord:
         shown_mm=area.shown_size(node),
         dpi=node.dpi if isinstance(node, PlacedPicture) else None,
     )
+
+
+def _tint(node: Lettering) -> Tint | None:
+    is_own = node.moved is not None and node.moved.item is not None
+    paint = node.paint.colors[0]
+    return Tint(name=paint.name, screen=paint.screen) if is_own else None
 
 
 @dataclass(frozen=True)
@@ -227,6 +242,8 @@ class Recorded:
 
     def paint(self, item: TextRecord) -> Paint:
         """Return the color of a text, as its placement says."""
+        if item.paint:
+            return Paint(item.paint.screen, item.paint.name)
         placement = self.setup.placement(item.placement)
         held = self.asked.adjustments.get(item.placement, UNTOUCHED)
         source = held_color(placement, held) if placement else None

@@ -19,7 +19,12 @@ from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page
 from yenzo.core.spine import walk
 
-TEXTS = {"letters": {"least_mm": 4, "most_mm": 60}, "typefaces": ["quayside", "levant"], "palette": "finishes", "most": 4}
+TEXTS = {
+    "letters": {"least_mm": 4, "most_mm": 60},
+    "typefaces": ["quayside", "levant"],
+    "palette": "finishes",
+    "most": 4,
+}
 LINK = "https://salt-and-rye.example/a"
 
 
@@ -43,7 +48,9 @@ def own_board(**field):
         {"key": "codes", "kind": "per_item", "field": "own", "amount": "4.00", "of": "code"},
     ]
     document["materials"]["methods"]["carving"]["least_letter_mm"] = 4
-    document["materials"]["palettes"]["finishes"]["colors"].append({"key": "black", "name": "Black", "screen": "#101010"})
+    document["materials"]["palettes"]["finishes"]["colors"].append(
+        {"key": "black", "name": "Black", "screen": "#101010"}
+    )
     return document
 
 
@@ -143,7 +150,9 @@ def test_an_area_takes_no_more_items_than_its_seller_said(assets):
 def read_code(data):
     picture = Image.open(io.BytesIO(data)).convert("RGBA")
     ground = Image.new("RGBA", picture.size, "white")
-    return [found.text for found in zxingcpp.read_barcodes(np.array(Image.alpha_composite(ground, picture).convert("L")))]
+    return [
+        found.text for found in zxingcpp.read_barcodes(np.array(Image.alpha_composite(ground, picture).convert("L")))
+    ]
 
 
 @pytest.mark.parametrize("turn", [0, 17, 90])

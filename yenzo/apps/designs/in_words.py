@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from yenzo.core.asking.words import EntryInWords, entries_in_words
 from yenzo.core.documents.field_base import TypedField
+from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.record import Recorded, TextRecord
 
@@ -39,4 +40,4 @@ def piece_in_words(recorded: Recorded) -> PieceInWords:
 def _label(setup: Setup, text: TextRecord, area_name: str) -> str:
     """Return a text's own line's label where it says that line's entry, else where it stands."""
     field = setup.field(text.fields[0]) if len(text.fields) == 1 else None
-    return field.label if isinstance(field, TypedField) else area_name
+    return field.label if isinstance(field, TypedField | OwnItemsField) else area_name

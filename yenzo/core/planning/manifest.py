@@ -31,6 +31,7 @@ class TextEntry(Frozen):
     color: str
     color_reference: str
     ink_mm: tuple[float, float, float, float] = Field(description="left, top, right, bottom in the area, y down")
+    turn_deg: float = Field(default=0, description="clockwise, as the customer turned it by hand")
 
 
 class PictureEntry(Frozen):
@@ -43,6 +44,8 @@ class PictureEntry(Frozen):
     height_mm: float
     shown_mm: tuple[float, float] = Field(default=(0, 0), description="width and height of what shows in the area")
     dpi: float
+    ink_mm: tuple[float, float, float, float] = Field(default=(0, 0, 0, 0), description="its box in the area, y down")
+    turn_deg: float = Field(default=0, description="clockwise, as the customer turned it by hand")
 
 
 class DrawingEntry(Frozen):
@@ -54,6 +57,9 @@ class DrawingEntry(Frozen):
     width_mm: float
     height_mm: float
     color: str = Field(default="", description="when all of it is painted in one of a palette")
+    ink_mm: tuple[float, float, float, float] = Field(default=(0, 0, 0, 0), description="its box in the area, y down")
+    turn_deg: float = Field(default=0, description="clockwise, as the customer turned it by hand")
+    code: str = Field(default="", description="what it says, where it is a QR code")
 
 
 class AreaEntry(Frozen):

@@ -29,7 +29,7 @@ from yenzo.core.planning.manifest import (
 )
 from yenzo.core.planning.plates import Plate, margin_mm, plates_of
 from yenzo.core.planning.side_sheet import make_side_sheet
-from yenzo.core.planning.ticket import make_ticket, wanted_fields
+from yenzo.core.planning.ticket import make_ticket, turned_deg, wanted_fields
 from yenzo.core.planning.work import Work
 from yenzo.core.render.files import render_file
 from yenzo.core.render.pdf import PdfColors
@@ -185,6 +185,8 @@ def _area_entry(work: Work, area: AreaScene, files: tuple[str, ...]) -> AreaEntr
                 height_mm=round(picture.size_mm[1], 3),
                 shown_mm=_rounded_pair(area.shown_size(picture)),
                 dpi=round(picture.dpi, 1),
+                ink_mm=_rounded(picture.bounds),
+                turn_deg=turned_deg(picture),
             )
             for picture in area.pictures
         ),
@@ -196,6 +198,9 @@ def _area_entry(work: Work, area: AreaScene, files: tuple[str, ...]) -> AreaEntr
                 width_mm=round(drawing.size_mm[0], 3),
                 height_mm=round(drawing.size_mm[1], 3),
                 color=drawing.paint.name if drawing.paint else "",
+                ink_mm=_rounded(drawing.bounds),
+                turn_deg=turned_deg(drawing),
+                code=drawing.code.text if drawing.code else "",
             )
             for drawing in area.drawings
         ),
@@ -214,6 +219,7 @@ def _text_entry(text: Lettering, label: str) -> TextEntry:
         color=text.paint.name,
         color_reference=text.paint.reference,
         ink_mm=_rounded(text.outline.bounds or (0, 0, 0, 0)),
+        turn_deg=turned_deg(text),
     )
 
 

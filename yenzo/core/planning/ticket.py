@@ -23,7 +23,7 @@ from yenzo.core.planning.faces import EXACT, FACES, HEADING, TEXT, face_font, fa
 from yenzo.core.planning.work import Work
 from yenzo.core.render.page import side_page
 from yenzo.core.render.png import render_png
-from yenzo.core.scene.nodes import AreaScene, PlacedDrawing, PlacedPicture
+from yenzo.core.scene.nodes import AreaScene, Node, PlacedDrawing, PlacedPicture
 from yenzo.core.text.shaping import shape_line
 from yenzo.core.text.typefaces import Typefaces
 
@@ -69,13 +69,31 @@ def area_rows(work: Work) -> Iterator[Row]:
             size = f"{_mm(ink.width)} × {_mm(ink.height)} mm" if ink else ""
             color = " ".join(filter(None, (lettering.paint.name, lettering.paint.reference)))
             height = f"letters {_mm(lettering.letter_height_mm)} mm"
-            facts = " · ".join(filter(None, (lettering.typeface_name, height, size, color)))
+            facts = " · ".join(filter(None, (lettering.typeface_name, height, size, color, by_hand_words(lettering))))
             yield Row(_name(work, area), lettering.lines, (facts, where), lettering.typeface)
         for picture in area.pictures:
-            facts = f"{_shown_words(area, picture)} · {picture.dpi:.0f} dpi"
-            yield Row(_name(work, area), (picture.name,), (facts, where))
+            said = (_shown_words(area, picture), f"{picture.dpi:.0f} dpi", by_hand_words(picture))
+            yield Row(_name(work, area), (picture.name,), (" · ".join(filter(None, said)), where))
         for drawing in area.drawings:
-            yield Row(_name(work, area), (drawing.name,), (_drawing_facts(area, drawing), where))
+            facts = " · ".join(filter(None, (_drawing_facts(area, drawing), by_hand_words(drawing))))
+            yield Row(_name(work, area), (drawing.name,), (facts, where))
+
+
+def turned_deg(node: Node) -> float:
+    """Return by how many degrees, clockwise, hands have turned something."""
+    moved = node.moved
+    return 0.0 if moved is None else round(moved.item.turn_deg if moved.item else moved.adjustment.turn_deg, 3)
+
+
+def by_hand_words(node: Node) -> str:
+    """Return where hands put something in its area, and how they turned it; empty where they left it."""
+    box, moved = node.bounds, node.moved
+    if box is None or moved is None or not (moved.item or moved.adjustment):
+        return ""
+    turned = turned_deg(node)
+    x, y = box.middle
+    place = f"its middle {_mm(x)} mm from the left, {_mm(y)} mm from the top of the area"
+    return f"{place}, turned {_mm(turned)}° clockwise" if turned else place
 
 
 def _shown_words(area: AreaScene, artwork: PlacedPicture | PlacedDrawing) -> str:
@@ -89,7 +107,8 @@ def _shown_words(area: AreaScene, artwork: PlacedPicture | PlacedDrawing) -> str
 
 def _drawing_facts(area: AreaScene, drawing: PlacedDrawing) -> str:
     color = f" · {drawing.paint.name} {drawing.paint.reference}".rstrip() if drawing.paint else ""
-    return f"{_shown_words(area, drawing)} · drawing{color}"
+    kind = f"QR code of “{drawing.code.text}”" if drawing.code else "drawing"
+    return f"{_shown_words(area, drawing)} · {kind}{color}"
 
 
 def place_words(area: AreaScene) -> str:

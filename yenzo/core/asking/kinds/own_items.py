@@ -14,7 +14,7 @@ from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.own_items import OwnCode, OwnDrawing, OwnItem, OwnItems, OwnPicture, OwnText, OwnTexts
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import say, say_many
+from yenzo.core.speaking import say, say_many, say_noop
 
 # Letters begin this far from the least to the most height.
 FIRST_SHARE = 0.4
@@ -99,7 +99,7 @@ def item_words(item: OwnItem, setup: Setup) -> str:
             drawing = collection.drawing(item.drawing) if collection else None
             return drawing.name if drawing else item.drawing
         case OwnPicture():
-            return say(_KIND_WORDS["picture"])
+            return item.made.name if item.made else say(_KIND_WORDS["picture"])
 
 
 def example_items(field: OwnItemsField, setup: Setup, *, text: str = "") -> OwnItems:
@@ -118,7 +118,12 @@ def example_items(field: OwnItemsField, setup: Setup, *, text: str = "") -> OwnI
     return (OwnCode(key="i1", text=EXAMPLE),) if field.codes else ()
 
 
-_KIND_WORDS = {"text": "texts", "picture": "pictures", "drawing": "drawings", "code": "codes"}
+_KIND_WORDS = {
+    "text": say_noop("texts"),
+    "picture": say_noop("pictures"),
+    "drawing": say_noop("drawings"),
+    "code": say_noop("codes"),
+}
 
 
 def _allowed(field: OwnItemsField, item: OwnItem, files: dict[str, UploadedFile]) -> OwnItem | None:
