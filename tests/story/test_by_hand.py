@@ -1,12 +1,17 @@
 """By hand, with real pointers, fingers and keys: what was left is what is shown, and nothing is lost on the way."""
 
+import io
 import json
+import math
+import re
+import zipfile
 from itertools import pairwise
 
 import pytest
 from playwright.sync_api import expect
 
-from tests.story.conftest import PHONE, settled
+from tests.story.conftest import PHONE, bench, fill_checkout, settled
+from tests.story.test_from_setup_to_pack import download_pack
 from tests.story.test_held_answers import Held
 
 PHOTO = "demo/products/tide-clock/assets/sample-harbor.jpg"
@@ -165,3 +170,174 @@ def test_a_hand_goes_on_while_answers_are_held_back_and_nothing_it_did_is_lost(o
     page.reload()
     expect(page.locator("[data-hold=name]")).to_be_visible()
     assert hands(page, "name")["shift_mm"][0] == pytest.approx(-8)
+
+
+def tote(open_page, **others):
+    page = open_page("/goods/canvas-tote/", **others)
+    expect(page.locator("[data-own]")).to_be_visible()
+    return page
+
+
+def items(page):
+    settled(page)
+    return json.loads(page.locator("[name=hands]").input_value()).get("items", {}).get("own", [])
+
+
+def test_a_tote_is_composed_on_a_phone_and_is_made_as_it_was_seen(open_page, workshop):
+    page = tote(open_page, size=PHONE)
+    page.get_by_role("button", name="+ Text", exact=True).click()
+    page.locator("[data-own-text]").press_sequentially("SALT & RYE")
+    expect(page.locator("[data-hold] bdi")).to_have_text("SALT & RYE")
+    page.set_input_files("#entry-own", "demo/products/deck-cushion/entries/assets/tern-emblem.png")
+    expect(page.locator("[data-hold]")).to_have_count(2)
+    page.get_by_role("button", name="+ Drawing", exact=True).click()
+    page.get_by_label("Search").fill("crab")
+    page.get_by_role("button", name="Crab", exact=True).click()
+    expect(page.locator("[data-hold]")).to_have_count(3)
+    page.get_by_role("button", name="+ Code", exact=True).click()
+    page.locator("[data-own-text]").nth(1).press_sequentially("https://salt.example")
+    expect(page.locator("[data-hold]")).to_have_count(4)
+    page.locator("[data-strip]:visible [data-put=place]").select_option(label="Back / Back print")
+    settled(page)
+    page.locator("[data-hold]", has_text="SALT & RYE").click()
+    page.locator("[data-strip]:visible [data-put=turn_deg]").fill("-12")
+    page.keyboard.press("Enter")
+    settled(page)
+    shown = page.evaluate(
+        """() => Object.fromEntries([...document.querySelectorAll(".goods [data-item]")].map((item) => {
+            const numbers = (text) => text.split(" ").map(Number), [l, t, r, b] = numbers(item.dataset.box);
+            const [a, c, d, e, x, y] = numbers(item.dataset.at);
+            return [item.dataset.item, [a * (l + r) / 2 + d * (t + b) / 2 + x, c * (l + r) / 2 + e * (t + b) / 2 + y]];
+        }))"""
+    )
+    assert len(shown) == 4
+    page.get_by_role("button", name="Put in the basket").click()
+    expect(page.locator("main")).to_contain_text("tern-emblem.png")
+    page.get_by_role("link", name="Go to the checkout").click()
+    fill_checkout(page, "Tove Marsh", "tove@post.example", "Dyke 1")
+    page.get_by_role("button", name="Order and go on").click()
+    page.get_by_role("button", name=re.compile("^Pay ")).click()
+    expect(page.locator("[data-order-state=paid]")).to_be_visible()
+    data = download_pack(open_page("/workshop/orders/", person="noor"), "SALT & RYE")
+    manifest = json.loads(zipfile.ZipFile(io.BytesIO(data)).read("manifest.json"))
+    made = [one for area in manifest["areas"] for kind in ("texts", "pictures", "drawings") for one in area[kind]]
+    for one in made:
+        left, top, right, bottom = one["ink_mm"]
+        off = min(math.hypot((left + right) / 2 - x, (top + bottom) / 2 - y) for x, y in shown.values())
+        assert off < 1
+    assert {one["turn_deg"] for one in made} == {0, -12}
+    assert any(one.get("code") == "https://salt.example" for one in made)
+
+
+def test_items_are_ordered_locked_doubled_and_taken_off_and_undo_brings_them_back(open_page):
+    page = tote(open_page)
+    page.get_by_role("button", name="Name and catch").click()
+    expect(page.locator("[data-own-row]")).to_have_count(3)
+    page.get_by_role("button", name="Double “Herring”").click()
+    expect(page.locator("[data-own-row]")).to_have_count(4)
+    page.get_by_role("button", name="Put “SALT & RYE” above").click()
+    settled(page)
+    assert [item["key"] for item in items(page)][:2] == ["i2", "i1"]
+    page.get_by_role("button", name="Lock “since 2019”").click()
+    expect(page.get_by_role("button", name="Lock “since 2019”")).to_have_attribute("aria-pressed", "true")
+    before = items(page)
+    page.locator("[data-hold]", has_text="since 2019").focus()
+    page.keyboard.press("ArrowLeft")
+    assert items(page) == before
+    page.locator("[data-hold]", has_text="SALT & RYE").focus()
+    page.keyboard.press("Delete")
+    expect(page.locator("[data-own-row]")).to_have_count(3)
+    page.locator("[data-hand=undo]").click()
+    expect(page.locator("[data-own-row]")).to_have_count(4)
+    page.reload()
+    expect(page.locator("[data-own-row]")).to_have_count(4)
+    page.get_by_role("button", name="Take “SALT & RYE” off").click()
+    expect(page.locator("[data-own-row]")).to_have_count(3)
+
+
+def mark(page, name):
+    return page.locator(f"[data-mark={name}]").first
+
+
+def said(page, name):
+    settled(page)
+    return mark(page, name).get_attribute("aria-label")
+
+
+def shape_of(page, way, **numbers):
+    page.locator("#shape-opener").click()
+    page.locator(f"#shape-form [value={way}]").check()
+    for name, value in numbers.items():
+        page.locator(f"#shape-form [name={name}]").fill(value)
+    page.locator("#shape-form button[type=submit]").click()
+    expect(page.locator("#shape-form")).to_have_count(0)
+    settled(page)
+
+
+@pytest.mark.parametrize("by", ["mouse", "keys"])
+def test_a_seller_makes_a_ring_and_bends_its_surface_by_mouse_or_by_keys_alone(open_page, copy, by):
+    page = bench(open_page, copy)
+
+    def take(name, dx, dy):
+        """Move a mark by so many mm, a multiple of ten."""
+        if by == "mouse":
+            x, y = middle_of(page, f"[data-mark={name}]")
+            scale = page.evaluate("document.getElementById('bench').getScreenCTM().a")
+            drag(page, (x, y), [(dx * scale / 2, dy * scale / 2), (dx * scale, dy * scale)])
+            page.mouse.up()
+        else:
+            mark(page, name).focus()
+            for key, count in (("ArrowRight", dx), ("ArrowLeft", -dx), ("ArrowDown", dy), ("ArrowUp", -dy)):
+                for _ in range(count // 10):
+                    page.keyboard.press(f"Shift+{key}")
+        settled(page)
+
+    page.locator("#new-area-front").click()
+    settled(page)
+    shape_of(page, "ring", hole="50", start_deg="180", spread_deg="180")
+    before = said(page, "hole")
+    take("hole", 0, 20)
+    assert said(page, "hole") != before
+    before = said(page, "end")
+    take("end", -10, 20)
+    assert said(page, "end") != before
+    take("turn", 20, 0)
+    assert "Turned by 0°" not in said(page, "turn")
+    shape_of(page, "rectangle")
+    page.locator("#shape-opener").click()
+    page.locator("#shape-form [value=corners]").check()
+    page.locator("#shape-form [name=corners]").fill("0 0, 0 0, 0 0, 0 0")
+    page.locator("#shape-form button[type=submit]").click()
+    expect(page.locator("[data-mark=c0]")).to_be_visible()
+    before = [mark(page, "c2").get_attribute(name) for name in ("cx", "cy")]
+    take("c2", -20, -10)
+    assert [mark(page, "c2").get_attribute(name) for name in ("cx", "cy")] != before
+    expect(page.locator(".bend-grid")).to_have_count(1)
+    for _ in range(4):
+        page.get_by_role("button", name="Undo").first.click()
+        settled(page)
+
+
+def test_an_area_is_copied_to_another_side_and_measured(open_page, copy):
+    page = bench(open_page, copy)
+    page.locator("[data-imprint]").first.click()
+    expect(page.locator("[data-copy-area]")).to_be_visible()
+    count = page.locator("[data-imprint]").count()
+    clip = page.locator("[data-copy-area]").get_attribute("data-copy-area")
+    page.evaluate(
+        """clip => {
+            document.activeElement.blur();
+            const data = new DataTransfer();
+            data.setData("text/plain", clip);
+            document.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true }));
+        }""",
+        clip,
+    )
+    expect(page.locator("[data-imprint]")).to_have_count(count + 1)
+    page.get_by_role("button", name="Done").click()
+    settled(page)
+    page.get_by_role("button", name="Measure").click()
+    x, y = middle_of(page, "#bench [data-ground]")
+    drag(page, (x, y), [(30, 0), (60, 0)])
+    page.mouse.up()
+    expect(page.locator(".measured text")).to_contain_text(" mm")

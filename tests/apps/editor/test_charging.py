@@ -10,6 +10,7 @@ from yenzo.apps.editor.aspects.charge_ways import ways_of
 from yenzo.apps.editor.aspects.interface import WholeForm
 from yenzo.apps.editor.aspects.sections import FORM_ASPECTS, form_sentence
 from yenzo.core.documents.charges import AnyCharge
+from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.reading import dump_document, read_setup
 
 CHARGE = ASPECTS["charge"]
@@ -20,7 +21,10 @@ def test_every_kind_of_charge_can_be_had_by_some_line():
     setup = read_setup(board())
     paragraph = setup.fields[0].model_copy(update={"key": "more"})
     fields = [*setup.fields, paragraph]
-    assert {way.kind for field in fields for way in ways_of(field)} | {"per_line"} == kinds
+    own = {"per_item"} & {
+        way.kind for way in ways_of(OwnItemsField(key="own", label="Own", codes={"palette": "finishes"}))
+    }
+    assert {way.kind for field in fields for way in ways_of(field)} | {"per_line"} | own == kinds
     assert "per_word" not in {way.kind for way in ways_of(setup.field("photo"))}
     assert "per_choice" not in {way.kind for way in ways_of(None)}
 

@@ -24,6 +24,7 @@ NEEDED = {
     "computed": {"formula": "pieces * 2"},
     "typeface": {"typefaces": ["quayside", "levant"]},
     "color": {"palette": "finishes"},
+    "own_items": {"codes": {"palette": "finishes"}},
 }
 THURSDAY = date(2026, 11, 26)
 

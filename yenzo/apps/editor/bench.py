@@ -1,17 +1,21 @@
 """The bench: a set-up comes in; all its sides at one true scale on a ruler, with their imprint areas, go out."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
+import numpy as np
 from django.urls import reverse
 
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.assets import Assets
+from yenzo.core.documents.marks import Mark, area_marks, text_marks
 from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.render.page import side_page
 from yenzo.core.render.svg import ink_markup, path_data
 from yenzo.core.scene.nodes import SideScene
 from yenzo.core.shapes.areas import trim_outline
 from yenzo.core.shapes.bending import bend
+from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.surfaces import surface_warp
 from yenzo.core.spine import sample_entries, walk
 
@@ -20,6 +24,7 @@ TICK_STEPS_MM = (1, 2, 5, 10, 20, 50, 100, 200, 500, 1000)
 MOST_TICKS = 24
 RULER_GRAINS = 36
 MARGIN_GRAINS = 18
+GRID_PARTS = 8
 
 
 @dataclass(frozen=True)
@@ -29,6 +34,17 @@ class Tick:
     at_mm: float
     label: str
     number: int
+
+
+@dataclass(frozen=True)
+class BenchMark:
+    """A point to take by the hand, in mm of its side before the area is turned; `text` is whose line it is."""
+
+    mark: Mark
+    x: float
+    y: float
+    text: str = ""
+    label: str = ""
 
 
 @dataclass(frozen=True)
@@ -44,6 +60,8 @@ class BenchArea:
     outline: str
     turn: str
     handles: tuple[tuple[str, float, float], ...]
+    marks: tuple[BenchMark, ...] = ()
+    grid: str = ""
 
 
 @dataclass(frozen=True)
@@ -143,7 +161,7 @@ def lay_out(setup: Setup, selected: str, assets: Assets) -> Bench:
     sides, left = [], 0.0
     shown = {side.key: side for side in walk(setup, sample_entries(setup), assets).scene.sides}
     for side, (width, height) in sized:
-        areas = tuple(_area(side, area, selected, grain) for area in side.areas)
+        areas = tuple(_area(setup, side, area, selected, grain) for area in side.areas)
         scene = shown.get(side.key)
         ink, below = _ink(scene, under=False), _ink(scene, under=True)
         sides.append(BenchSide(side, left, width, height, areas, ink, below))
@@ -168,7 +186,32 @@ def _address(asset: str) -> str:
     return reverse("designs:goods_picture", args=[asset])
 
 
-def _area(side: Side, area: Area, selected: str, grain: float) -> BenchArea:
+def _marks(setup: Setup, side: Side, area: Area) -> Iterator[BenchMark]:
+    """Yield what can be taken by the hand of an area and of the texts that land in it."""
+    for mark in area_marks(area):
+        yield BenchMark(mark, area.x_mm + mark.x_mm, area.y_mm + mark.y_mm)
+    for placement in setup.placements:
+        if (placement.side, placement.area) == (side.key, area.key):
+            field = setup.field(placement.field)
+            for mark in text_marks(placement):
+                at = (area.x_mm + mark.x_mm, area.y_mm + mark.y_mm)
+                yield BenchMark(mark, *at, placement.key, field.label if field else "")
+
+
+def _grid(area: Area) -> str:
+    """Return lines across an area as its surface shows them; empty for a flat one."""
+    warp = surface_warp(area)
+    if warp is None:
+        return ""
+    shares = [step / GRID_PARTS for step in range(GRID_PARTS + 1)]
+    wide, high = area.width_mm, area.height_mm
+    ends = [((share * wide, 0.0), (share * wide, high)) for share in shares]
+    ends += [((0.0, share * high), (wide, share * high)) for share in shares]
+    lines = Outline("ML" * len(ends), np.array(ends, dtype=np.float64).reshape(-1, 2))
+    return path_data(bend(lines, warp).shifted(area.x_mm, area.y_mm))
+
+
+def _area(setup: Setup, side: Side, area: Area, selected: str, grain: float) -> BenchArea:
     x, y, right, bottom = area.x_mm, area.y_mm, area.x_mm + area.width_mm, area.y_mm + area.height_mm
     gap, length = grain * 3, grain * 14
     ticks = "".join(
@@ -181,7 +224,9 @@ def _area(side: Side, area: Area, selected: str, grain: float) -> BenchArea:
     outline = "" if area.is_frame and warp is None else path_data(shown.shifted(x, y))
     middle = f"{x + area.width_mm / 2:.3f} {y + area.height_mm / 2:.3f}"
     turn = f"rotate({area.turn_deg:g} {middle})" if area.turn_deg else ""
-    return BenchArea(area, selected == f"{side.key}/{area.key}", ticks, outline, turn, handles)
+    is_selected = selected == f"{side.key}/{area.key}"
+    marks = tuple(_marks(setup, side, area)) if is_selected else ()
+    return BenchArea(area, is_selected, ticks, outline, turn, handles, marks, _grid(area) if is_selected else "")
 
 
 def _ticks(width_mm: float) -> tuple[Tick, ...]:

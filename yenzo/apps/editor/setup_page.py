@@ -24,6 +24,7 @@ from yenzo.apps.products.readiness import unready
 from yenzo.apps.products.services.publishing import differs_from_live
 from yenzo.apps.products.to_core import setup_of_draft
 from yenzo.core.documents.advice import find_advice
+from yenzo.core.documents.clips import copied
 from yenzo.core.documents.setup import Section, Setup
 from yenzo.core.errors import DocumentError
 
@@ -125,6 +126,18 @@ def whole_setup(product: Product) -> WholeSetup:
     return WholeSetup(own, resolved, rows, tuple(unready(resolved, is_priced=is_priced)))
 
 
+ARRANGE_WORDS = (
+    ("across", "Middle across"),
+    ("down", "Middle down"),
+    ("lefts", "All to this left"),
+    ("tops", "All to this top"),
+    ("spread_across", "Equal gaps across"),
+    ("spread_down", "Equal gaps down"),
+    ("above", "Above"),
+    ("below", "Below"),
+)
+
+
 def setup_context(product: Product, person: Person, selected: str, area_form: AreaForm | None = None) -> dict[str, Any]:
     """Return what the page and its partial need; `selected` is the imprint area that is picked, as "side/area"."""
     whole = whole_setup(product)
@@ -149,7 +162,16 @@ def _bench(setup: Setup, selected: str, area_form: AreaForm | None) -> dict[str,
         "selected_side": side_key,
         "selected_area": area_key,
         "area_form": area_form,
+        "arrangements": ARRANGE_WORDS,
+        "copied_area": _copied(setup, side_key, area_key) if area_form else "",
     }
+
+
+def _copied(setup: Setup, side_key: str, area_key: str) -> str:
+    """Return the picked area as the clipboard has it."""
+    side = setup.side(side_key)
+    area = side.area(area_key) if side else None
+    return copied(setup, side_key, area) if area else ""
 
 
 def _area_form(setup: Setup, side_key: str, area_key: str) -> AreaForm | None:

@@ -2,6 +2,7 @@ from django.urls import path
 
 from yenzo.apps.editor.views import (
     areas,
+    bench,
     kits,
     lines,
     pricing,
@@ -55,6 +56,9 @@ urlpatterns = [
     path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/", areas.change_area, name="change_area"),
     path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/shape/", areas.shape_area, name="shape_area"),
     path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/place/", areas.place_area, name="place_area"),
+    path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/marks/", bench.move_mark, name="move_mark"),
+    path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/arrange/", bench.arrange_area, name="arrange_area"),
+    path("<slug:key>/sides/<slug:side_key>/paste/", bench.paste_areas, name="paste_areas"),
     path("<slug:key>/areas/<slug:side_key>/<slug:area_key>/remove/", areas.remove_area, name="remove_area"),
     path("<slug:key>/form/<slug:aspect_key>/", sections.edit_form, name="edit_form"),
     path("<slug:key>/sections/", sections.add_section, name="add_section"),

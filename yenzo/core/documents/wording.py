@@ -23,7 +23,8 @@ from yenzo.core.documents.fields import (
     Option,
     Pattern,
 )
-from yenzo.core.documents.materials import Method, PaletteColor, WordList
+from yenzo.core.documents.materials import Method, PaletteColor, ReadyDrawing, WordList
+from yenzo.core.documents.own_items import Beginning
 from yenzo.core.documents.setup import Offer, Section, Setup, Side
 from yenzo.core.documents.used import used_materials
 from yenzo.core.documents.values import Frozen
@@ -53,6 +54,8 @@ READ: dict[type[BaseModel], tuple[str, ...]] = {
     Method: ("name", "done"),
     PaletteColor: ("name",),
     WordList: ("message",),
+    Beginning: ("name",),
+    ReadyDrawing: ("name", "tags"),
 }
 UNREAD = (FixedTextField, FixedArtworkField)
 WORDINGS_KEPT = 100
@@ -155,13 +158,21 @@ def _translated(value: Any, translate: Translate) -> Any:
     read = _read_of(type(value))
     for name in type(value).model_fields:
         now = getattr(value, name)
-        new = translate(now) if now and _is_read(name, now, read) else _translated(now, translate)
+        new = _said(now, translate) if now and _is_read(name, now, read) else _translated(now, translate)
         if new is not now:
             changed[name] = new
     if isinstance(value, Option) and "label" in changed and not value.produced:
         changed["produced"] = value.label
     # Nothing but words has changed: what was checked needs no checking again.
     return value.model_copy(update=changed) if changed else value
+
+
+def _said(words: Any, translate: Translate) -> Any:
+    """Return words, or each of several, in another language."""
+    if not isinstance(words, tuple):
+        return translate(words)
+    said = tuple(map(translate, words))
+    return words if said == words else said
 
 
 def _walked(value: Any, place: Place) -> Iterator[tuple[str, Place]]:
@@ -177,6 +188,8 @@ def _walked(value: Any, place: Place) -> Iterator[tuple[str, Place]]:
             now = getattr(value, name)
             if not _is_read(name, now, read):
                 yield from _walked(now, (*place, name))
+            elif isinstance(now, tuple):
+                yield from ((words, (*place, name, words)) for words in now)
             elif now:
                 yield now, (*place, name)
 

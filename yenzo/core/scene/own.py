@@ -50,6 +50,8 @@ ENDLESS_MM = 10_000.0
 # What an item begins with, as a share of its area.
 FIRST_SHARE, FIRST_CODE_SHARE = 0.5, 0.25
 ROUNDED_UP = 1.05
+# A tenth of a micrometre: finer than anything is made, and the same whenever it is asked again.
+PLACES = 4
 # Where an item is put that nobody has placed yet, as shares of its area: the first that is free.
 FIRST_PLACES = ((0.5, 0.5), (0.5, 0.78), (0.5, 0.22), (0.5, 0.93), (0.5, 0.07), (0.25, 0.5), (0.75, 0.5), (0.25, 0.25))
 WHOLE_CIRCLE_DEG, HALF_CIRCLE_DEG = 360.0, 180.0
@@ -166,6 +168,7 @@ class ItemMaker:
         scale = math.hypot(moved.matrix.a, moved.matrix.b)
         settled: dict[str, Any] = {name: value * scale for name, value in sizes.items()}
         settled |= {"x_mm": x, "y_mm": y, "turn_deg": moved.adjustment.turn_deg}
+        settled = {name: round(value, PLACES) for name, value in settled.items()}
         if isinstance(item, OwnPicture):
             settled["made"] = None
         free = HELD_FAST if item.locked else self.free

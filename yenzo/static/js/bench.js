@@ -1,13 +1,13 @@
 // The bench: an area is drawn, moved and resized by the hand; its millimetres go to the server, which decides.
 
-const LEAST_DRAG_PX = 4;
+import { post } from "./changing.js";
+import { drawn, isMeasuring } from "./marks.js";
+import { snapped } from "./snapping.js";
+
+const LEAST_DRAG_PX = 4, SNAP_PX = 6;
 const NUDGE_MM = 1;
 const FAR_NUDGE_MM = 10;
 let drag = null;
-let waiting = null;
-let isSending = false;
-
-const seen = () => ({ seen: document.getElementById("draft").dataset.version });
 
 function pointOn(ground, event) {
   const point = new DOMPoint(event.clientX, event.clientY);
@@ -18,6 +18,14 @@ function pointOn(ground, event) {
 function placeOf(area) {
   const [x, y, width, height] = area.dataset.place.split(" ").map(Number);
   return { x, y, width, height };
+}
+
+// What lands in an area goes along while it is moved.
+function carry(area, place) {
+  const [, key] = area.dataset.imprint.split("/"), before = placeOf(area);
+  for (const ink of area.closest("[data-ground]").querySelectorAll(`.bench-ink [data-area="${CSS.escape(key)}"]`)) {
+    ink.setAttribute("transform", `translate(${place.x - before.x} ${place.y - before.y})`);
+  }
 }
 
 function show(rect, place) {
@@ -37,21 +45,12 @@ function hold(area, place) {
   show(area.querySelector(".area-ground"), place);
 }
 
-// One request is under way at a time; the newest place waits and goes with the version that came back.
-async function send(address, place, selected) {
-  waiting = { address, place, selected };
-  if (isSending) return;
-  isSending = true;
-  while (waiting) {
-    const { address: to, place: at, selected: picked } = waiting;
-    waiting = null;
-    const values = { ...seen(), selected: picked, x_mm: at.x, y_mm: at.y, width_mm: at.width, height_mm: at.height };
-    await htmx.ajax("POST", to, { target: "#setup", swap: "innerHTML", values });
-    // The hand may be further by now than the answer that was just shown.
-    const area = waiting && document.querySelector(`#bench [data-imprint="${waiting.selected}"]`);
-    if (area) hold(area, waiting.place);
-  }
-  isSending = false;
+function send(address, place, selected) {
+  const values = { x_mm: place.x, y_mm: place.y, width_mm: place.width, height_mm: place.height };
+  post(address, values, selected, () => {
+    const area = document.querySelector(`#bench [data-imprint="${selected}"]`);
+    if (area) hold(area, place);
+  });
 }
 
 function pick(area) {
@@ -87,8 +86,33 @@ function moved(event) {
     const shown = turned(off, drag.turn);
     return { ...place, x: place.x + shown.x - off.x, y: place.y + shown.y - off.y };
   }
-  if (drag.area) return { ...drag.place, x: drag.place.x + dx, y: drag.place.y + dy };
+  if (drag.area) {
+    const place = { ...drag.place, x: drag.place.x + dx, y: drag.place.y + dy };
+    return event.altKey ? place : inLine(place);
+  }
   return { x: Math.min(drag.from.x, at.x), y: Math.min(drag.from.y, at.y), width: Math.abs(dx), height: Math.abs(dy) };
+}
+
+const boxOf = ({ x, y, width, height }) => [x, y, x + width, y + height];
+
+// Drawn to the middle of the side, and to the edges and gaps of its other areas; what draws it is shown.
+function inLine(place) {
+  const ground = groundOf(drag), image = ground.querySelector("image"), svg = ground.ownerSVGElement;
+  drag.others ??= [...ground.querySelectorAll("[data-imprint]")].filter((one) => one.id !== drag.area).map((one) => boxOf(placeOf(one)));
+  const [left, top, right, bottom] = boxOf(place), px = 1 / svg.getScreenCTM().a;
+  const frame = { width: Number(image.getAttribute("width")), height: Number(image.getAttribute("height")), safe: 0 };
+  const { by, lines } = snapped([[left, top], [right, bottom]], frame, drag.others, SNAP_PX * px);
+  drag.lines = lines;
+  return { ...place, x: place.x + by[0], y: place.y + by[1] };
+}
+
+function drawLines(ground, px) {
+  ground.querySelector(".hand-lines")?.remove();
+  const group = drawn(ground, "g", { class: "hand-lines", "aria-hidden": "true" });
+  for (const { line: [from, to], words } of drag?.lines ?? []) {
+    drawn(group, "path", { d: `M${from} L${to}`, class: "hand-snap" });
+    drawn(group, "text", { x: from[0] + 5 * px, y: from[1] + 14 * px, "font-size": 12 * px, class: "hand-words" }).textContent = words;
+  }
 }
 
 function drawnRect(ground) {
@@ -100,7 +124,7 @@ function drawnRect(ground) {
 
 document.addEventListener("pointerdown", (event) => {
   const ground = event.target.closest?.("#bench [data-ground]");
-  if (!ground || event.button !== 0) return;
+  if (!ground || event.button !== 0 || event.target.closest("[data-mark]") || isMeasuring()) return;
   const area = event.target.closest("[data-imprint]");
   drag = {
     ground: ground.dataset.ground,
@@ -121,7 +145,10 @@ document.addEventListener("pointermove", (event) => {
   if (!drag.isFar) return;
   const rect = areaOf(drag)?.querySelector(".area-ground") ?? drawnRect(groundOf(drag));
   rect.classList.add("is-dragged");
-  show(rect, moved(event));
+  const place = moved(event), ground = groundOf(drag);
+  show(rect, place);
+  if (drag.area && !drag.handle) carry(areaOf(drag), place);
+  drawLines(ground, 1 / ground.ownerSVGElement.getScreenCTM().a);
 });
 
 document.addEventListener("pointerup", (event) => {
@@ -139,7 +166,7 @@ document.addEventListener("pointerup", (event) => {
 
 document.addEventListener("keydown", (event) => {
   const area = event.target.closest?.("#bench [data-imprint]");
-  if (!area) return;
+  if (!area || event.target.closest("[data-mark]")) return;
   if (event.key === "Enter" || event.key === " ") {
     event.preventDefault();
     pick(area);

@@ -11,7 +11,7 @@ from yenzo.apps.editor.aspects.interface import shown_for
 from yenzo.apps.pages.fields import LineField, LinesField
 from yenzo.apps.pages.phrases import plain_decimal
 from yenzo.core.asking.words import say_amount
-from yenzo.core.documents.charges import AnyCharge, Band, BandCharge, ChoiceCharge
+from yenzo.core.documents.charges import AnyCharge, Band, BandCharge, ChoiceCharge, ItemCharge
 from yenzo.core.documents.fields import AnyField
 from yenzo.core.documents.named import MEASURED, formula_fault, known_names
 from yenzo.core.documents.setup import Setup
@@ -117,7 +117,10 @@ class ItemWay(CountedWay):
     def fields(self, setup: Setup, field: AnyField | None, charge: AnyCharge | None) -> Fields:
         """Ask which items count."""
         of = forms.ChoiceField(
-            choices=list(ITEMS.items()), required=False, initial=getattr(charge, "of", "any"), label="Counted are"
+            choices=list(ITEMS.items()),
+            required=False,
+            initial=charge.of if isinstance(charge, ItemCharge) else "any",
+            label="Counted are",
         )
         return {**super().fields(setup, field, charge), "items_of": of}
 

@@ -1,0 +1,261 @@
+"""Marks: what can be taken by the hand of an area or of a text's base line, and what moving one changes.
+
+A mark stands at a point in mm of its area (its frame unturned). Moving one gives new values of the part that it belongs
+to, as a document has them; a hand that goes where nothing could be gets the nearest that can.
+"""
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from yenzo.core.documents.areas import Area, Cylinder, FourCorners, Polygon, Rectangle, Ring
+from yenzo.core.documents.placements import AnyPlacement, ArcPlacement, CurvePlacement, EdgePlacement, LinePlacement
+
+LEAST_MM, LEAST_SPREAD_DEG = 1.0, 5.0
+MOST_SPAN_DEG, MOST_TILT_DEG = 178.0, 60.0
+# Where the knob stands that turns a frame: above it, as a share of its height.
+KNOB_SHARE = 0.14
+# What is called by this is no mark but the whole text: it is moved by as much as is told.
+WHOLE = "whole"
+PLACES = 3
+
+Values = dict[str, Any]
+
+
+@dataclass(frozen=True)
+class Mark:
+    """A point that can be moved: its name, where it is, what it is called, and whether points can come and go there."""
+
+    name: str
+    x_mm: float
+    y_mm: float
+    words: str
+    is_point: bool = False
+
+
+def area_marks(area: Area) -> Iterator[Mark]:
+    """Yield the marks of an area's shape, its turn, and its surface."""
+    wide, high = area.width_mm, area.height_mm
+    yield Mark("turn", wide / 2, -high * KNOB_SHARE, f"Turned by {area.turn_deg:g}°")
+    match area.shape:
+        case Rectangle(corner_mm=corner):
+            yield Mark("corner", max(corner, 0.0), 0.0, f"Corners rounded by {corner:g} mm")
+        case Ring() as ring:
+            yield from _ring_marks(ring, wide, high)
+        case Polygon(points=points):
+            for index, (x, y) in enumerate(points):
+                yield Mark(f"p{index}", x * wide, y * high, f"Corner {index + 1}", is_point=True)
+    match area.surface:
+        case FourCorners():
+            names = ("top left", "top right", "bottom right", "bottom left")
+            for index, ((x, y), name) in enumerate(zip(area.shown_corners(), names, strict=True)):
+                yield Mark(f"c{index}", x, y, f"Where the {name} corner shows")
+        case Cylinder(span_deg=span, tilt_deg=tilt):
+            yield Mark("span", wide / 2 * (1 + span / MOST_SPAN_DEG), high / 2, f"Goes round by {span:g}°")
+            yield Mark("tilt", wide / 2, high / 2 * (1 + tilt / MOST_TILT_DEG), f"Seen from above by {tilt:g}°")
+
+
+def text_marks(placement: AnyPlacement) -> Iterator[Mark]:
+    """Yield the marks of a text's base line, arc, curve or place on the edge."""
+    match placement:
+        case LinePlacement(base_line=base) if base is not None:
+            x, y = _on_circle(base.x_mm, base.y_mm, base.length_mm, base.angle_deg)
+            yield Mark("start", base.x_mm, base.y_mm, "Where the base line starts")
+            yield Mark("end", x, y, f"Where the base line ends, {base.length_mm:g} mm long")
+        case ArcPlacement() as arc:
+            yield Mark("center", arc.x_mm, arc.y_mm, "Middle of the circle")
+            middle = _on_circle(arc.x_mm, arc.y_mm, arc.radius_mm, arc.middle_deg)
+            yield Mark("radius", *middle, f"Radius {arc.radius_mm:g} mm, middle at {arc.middle_deg:g}°")
+            for name, way in (("from", -0.5), ("to", 0.5)):
+                at = _on_circle(arc.x_mm, arc.y_mm, arc.radius_mm, arc.middle_deg + way * arc.spread_deg)
+                yield Mark(name, *at, f"Spread over {arc.spread_deg:g}°")
+        case CurvePlacement(points=points):
+            for index, (x, y) in enumerate(points):
+                words = f"Point {index // 3 + 1}" if index % 3 == 0 else f"Control {index}"
+                yield Mark(f"p{index}", x, y, words, is_point=index % 3 == 0)
+
+
+def moved_area_mark(area: Area, name: str, x_mm: float, y_mm: float) -> Values:
+    """Return what an area has once a mark of it is at a point; nothing for a mark that isn't there."""
+    wide, high = area.width_mm, area.height_mm
+    shape, surface = area.shape, area.surface
+    if name == "turn":
+        # The knob stands above the middle of an unturned frame, and the frame turns after it.
+        by = math.degrees(math.atan2(x_mm - wide / 2, high / 2 - y_mm))
+        return {"turn_deg": round(_half_turn(area.turn_deg + by), PLACES)}
+    if name == "corner" and isinstance(shape, Rectangle):
+        return {"shape": {"kind": "rectangle", "corner_mm": round(min(max(x_mm, 0), min(wide, high) / 2), PLACES)}}
+    if isinstance(shape, Ring) and name in {"hole", "start", "end"}:
+        return {"shape": _moved_ring(shape, wide, high, name, x_mm, y_mm)}
+    index = int(name[1:]) if name[1:].isdigit() else -1
+    if isinstance(shape, Polygon) and name.startswith("p") and 0 <= index < len(shape.points):
+        points = [list(point) for point in shape.points]
+        points[index] = [_share(x_mm / wide), _share(y_mm / high)]
+        return {"shape": {"kind": "polygon", "points": points}}
+    if isinstance(surface, FourCorners) and name.startswith("c") and 0 <= index < len(surface.corners_mm):
+        flat = ((0.0, 0.0), (wide, 0.0), (wide, high), (0.0, high))[index]
+        corners = [list(corner) for corner in surface.corners_mm]
+        corners[index] = [round(x_mm - flat[0], PLACES), round(y_mm - flat[1], PLACES)]
+        return {"surface": {"kind": "corners", "corners_mm": corners}}
+    if isinstance(surface, Cylinder) and name in {"span", "tilt"}:
+        given = surface.model_dump(mode="json")
+        if name == "span":
+            given["span_deg"] = round(min(max((x_mm / (wide / 2) - 1) * MOST_SPAN_DEG, 1), MOST_SPAN_DEG), 1)
+        else:
+            tilt = (y_mm / (high / 2) - 1) * MOST_TILT_DEG
+            given["tilt_deg"] = round(min(max(tilt, -MOST_TILT_DEG), MOST_TILT_DEG), 1)
+        return {"surface": given}
+    return {}
+
+
+def moved_text_mark(placement: AnyPlacement, name: str, x_mm: float, y_mm: float) -> Values:
+    """Return what a text's placement has once a mark of it is at a point; nothing for a mark that isn't there."""
+    at = [round(x_mm, PLACES), round(y_mm, PLACES)]
+    if name == WHOLE:
+        return _shifted(placement, x_mm, y_mm)
+    match placement:
+        case LinePlacement(base_line=base) if base is not None and name in {"start", "end"}:
+            end = _on_circle(base.x_mm, base.y_mm, base.length_mm, base.angle_deg)
+            first, last = (at, end) if name == "start" else ((base.x_mm, base.y_mm), at)
+            length, angle = _polar(last[0] - first[0], last[1] - first[1])
+            line = {"x_mm": first[0], "y_mm": first[1], "length_mm": max(length, LEAST_MM), "angle_deg": angle}
+            return {"base_line": {key: round(value, PLACES) for key, value in line.items()}}
+        case ArcPlacement() as arc:
+            return _moved_arc(arc, name, x_mm, y_mm)
+        case CurvePlacement(points=points) if name[1:].isdigit() and int(name[1:]) < len(points):
+            return {"points": _moved_curve(points, int(name[1:]), x_mm, y_mm)}
+        case EdgePlacement():
+            return {}
+        case _:
+            return {}
+
+
+def _shifted(placement: AnyPlacement, by_x_mm: float, by_y_mm: float) -> Values:
+    """Return a placement moved as a whole; what fills its area by itself has no place of its own."""
+
+    def moved(x: float, y: float) -> tuple[float, float]:
+        """Return a point moved."""
+        return round(x + by_x_mm, PLACES), round(y + by_y_mm, PLACES)
+
+    match placement:
+        case LinePlacement(base_line=base) if base is not None:
+            x, y = moved(base.x_mm, base.y_mm)
+            return {"base_line": {**base.model_dump(mode="json"), "x_mm": x, "y_mm": y}}
+        case ArcPlacement() as arc:
+            x, y = moved(arc.x_mm, arc.y_mm)
+            return {"x_mm": x, "y_mm": y}
+        case CurvePlacement(points=points):
+            return {"points": [list(moved(*point)) for point in points]}
+        case _:
+            return {}
+
+
+def has_place(placement: AnyPlacement) -> bool:
+    """Tell whether a placement has a base line of its own that can be moved as a whole."""
+    return bool(_shifted(placement, 0, 0))
+
+
+def with_point(points: tuple[tuple[float, float], ...], after: int, *, is_curve: bool) -> list[list[float]]:
+    """Return points with one more, in the middle between a point and the next one."""
+    given = [list(point) for point in points]
+    if not is_curve:
+        x, y = (sum(pair) / 2 for pair in zip(given[after], given[(after + 1) % len(given)], strict=True))
+        return [*given[: after + 1], [round(x, 6), round(y, 6)], *given[after + 1 :]]
+    start = min(after // 3 * 3, len(given) - 4)
+    return [*given[:start], *_halved(given[start : start + 4]), *given[start + 4 :]]
+
+
+def without_point(points: tuple[tuple[float, float], ...], index: int, *, is_curve: bool) -> list[list[float]] | None:
+    """Return points without one, or None where too few would be left."""
+    given = [list(point) for point in points]
+    if not is_curve:
+        return [*given[:index], *given[index + 1 :]] if len(given) > 3 else None
+    if len(given) <= 4 or index % 3:
+        return None
+    # An end of the curve goes with its part; a point between two leaves one part of them.
+    first, last = (
+        (0, 3) if index == 0 else (index - 2, index + 1) if index == len(given) - 1 else (index - 1, index + 2)
+    )
+    return [*given[:first], *given[last:]]
+
+
+def _ring_marks(ring: Ring, wide: float, high: float) -> Iterator[Mark]:
+    radius, x, y = min(wide, high) / 2, wide / 2, high / 2
+    middle = ring.start_deg + ring.spread_deg / 2
+    yield Mark("hole", *_on_circle(x, y, radius * ring.hole, middle), f"Hole of {ring.hole * 100:.0f} %")
+    yield Mark("start", *_on_circle(x, y, radius, ring.start_deg), f"Starts at {ring.start_deg:g}°")
+    yield Mark("end", *_on_circle(x, y, radius, ring.start_deg + ring.spread_deg), f"Spreads over {ring.spread_deg:g}°")
+
+
+def _moved_ring(ring: Ring, wide: float, high: float, name: str, x_mm: float, y_mm: float) -> Values:
+    far, angle = _polar(x_mm - wide / 2, y_mm - high / 2)
+    given = ring.model_dump(mode="json")
+    if name == "hole":
+        given["hole"] = round(min(max(far / (min(wide, high) / 2), 0), 0.98), 4)
+    elif name == "start":
+        end = ring.start_deg + ring.spread_deg
+        given |= {"start_deg": round(angle % 360, 1), "spread_deg": _spread(end - angle)}
+    else:
+        given["spread_deg"] = _spread(angle - ring.start_deg)
+    return given
+
+
+def _moved_arc(arc: ArcPlacement, name: str, x_mm: float, y_mm: float) -> Values:
+    if name == "center":
+        return {"x_mm": round(x_mm, PLACES), "y_mm": round(y_mm, PLACES)}
+    far, angle = _polar(x_mm - arc.x_mm, y_mm - arc.y_mm)
+    if name == "radius":
+        return {"radius_mm": round(max(far, LEAST_MM), PLACES), "middle_deg": round(angle % 360, 1)}
+    if name not in {"from", "to"}:
+        return {}
+    half = _half_turn(angle - arc.middle_deg)
+    return {"spread_deg": round(min(max(2 * abs(half), LEAST_SPREAD_DEG), 360), 1)}
+
+
+def _moved_curve(points: tuple[tuple[float, float], ...], index: int, x_mm: float, y_mm: float) -> list[list[float]]:
+    """Return the points of a curve after one was moved; the controls beside an end go along with it."""
+    given = [list(point) for point in points]
+    dx, dy = x_mm - given[index][0], y_mm - given[index][1]
+    beside = (index - 1, index, index + 1) if index % 3 == 0 else (index,)
+    for at in beside:
+        if 0 <= at < len(given):
+            given[at] = [round(given[at][0] + dx, PLACES), round(given[at][1] + dy, PLACES)]
+    return given
+
+
+def _halved(curve: list[list[float]]) -> list[list[float]]:
+    """Return a cubic as two that draw the same (de Casteljau)."""
+
+    def middle(one: list[float], other: list[float]) -> list[float]:
+        """Return the point between two."""
+        return [(one[0] + other[0]) / 2, (one[1] + other[1]) / 2]
+
+    a, b, c, d = curve
+    ab, bc, cd = middle(a, b), middle(b, c), middle(c, d)
+    abc, bcd = middle(ab, bc), middle(bc, cd)
+    halves = [a, ab, abc, middle(abc, bcd), bcd, cd, d]
+    return [[round(x, PLACES), round(y, PLACES)] for x, y in halves]
+
+
+def _on_circle(x_mm: float, y_mm: float, radius_mm: float, angle_deg: float) -> tuple[float, float]:
+    angle = math.radians(angle_deg)
+    return x_mm + radius_mm * math.cos(angle), y_mm + radius_mm * math.sin(angle)
+
+
+def _polar(x: float, y: float) -> tuple[float, float]:
+    return math.hypot(x, y), math.degrees(math.atan2(y, x))
+
+
+def _half_turn(degrees: float) -> float:
+    turned = degrees % 360
+    return turned - 360 if turned > 180 else turned
+
+
+def _spread(degrees: float) -> float:
+    spread = degrees % 360
+    return round(max(spread, LEAST_SPREAD_DEG), 1) if spread else 360.0
+
+
+def _share(value: float) -> float:
+    return round(min(max(value, 0), 1), 6)
