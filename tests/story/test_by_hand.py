@@ -341,3 +341,20 @@ def test_an_area_is_copied_to_another_side_and_measured(open_page, copy):
     drag(page, (x, y), [(30, 0), (60, 0)])
     page.mouse.up()
     expect(page.locator(".measured text")).to_contain_text(" mm")
+
+
+def test_a_photo_is_turned_and_cut_without_touching_what_was_sent(open_page):
+    page = clock(open_page)
+    first = page.locator("[name=upload-photo]").input_value()
+    page.locator("#held-photo [name=quarter_turns]").select_option("1")
+    expect(page.locator(f"[name=upload-photo][value='{first}']")).to_have_count(0)
+    page.get_by_text("Cut it").click()
+    frame = page.locator("[data-crop-frame] [data-corner=se]")
+    frame.scroll_into_view_if_needed()
+    drag(page, middle_of(page, "[data-crop-frame] [data-corner=se]"), [(-20, -20), (-60, -60)])
+    page.mouse.up()
+    expect(page.get_by_text("Cut to a part of it")).to_be_visible()
+    expect(page.locator("#held-photo small")).not_to_contain_text("1100 × 1100")
+    page.get_by_text("Cut to a part of it").click()
+    page.get_by_role("button", name="Show all of it again").click()
+    expect(page.locator("#held-photo small")).to_contain_text("1100 × 1100")

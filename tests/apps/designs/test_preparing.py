@@ -44,7 +44,7 @@ def test_field_of_one_color_gets_outlines_and_a_control_of_darkness(client, db):
 
 def test_page_and_border_are_chosen_and_the_file_before_stays(client, db):
     upload, shown = send(client, samples.pdf(pages=3), name="crest.pdf")
-    assert shown.count("<option") == 3
+    assert shown.count("<option") == 3 + 4
     assert "Cut off the empty border" in shown
     wish = {"page": "2", "trim": "yes"}
     answer = looked_at(client, client.post(f"/uploads/{upload.pk}/prepare/?field=photo", wish))

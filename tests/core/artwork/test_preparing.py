@@ -141,3 +141,44 @@ def test_tracing_takes_more_in_when_told_and_refuses_noise(prepared):
     Image.effect_noise((900, 900), 120).save(noise, "PNG")
     with pytest.raises(ArtworkError, match="too many fine details"):
         prepared(noise.getvalue(), one_color=OneColor(smoothness=0))
+
+
+def quarters():
+    """A picture of 60 by 40 whose top left quarter is red, on a blue that shows elsewhere."""
+    picture = Image.new("RGB", (60, 40), "#2040c0")
+    picture.paste("#c02020", (0, 0, 30, 20))
+    output = io.BytesIO()
+    picture.save(output, "PNG")
+    return output.getvalue()
+
+
+@pytest.mark.parametrize(
+    ("turns", "size", "red"), [(1, (40, 60), (39, 0)), (2, (60, 40), (59, 39)), (3, (40, 60), (0, 59))]
+)
+def test_picture_is_turned_clockwise_by_quarters(prepared, turns, size, red):
+    made = prepared(quarters(), quarter_turns=turns)
+    assert (made.facts.width_px, made.facts.height_px) == size
+    assert pixels(made).getpixel(red)[0] > 180
+
+
+def test_picture_is_cut_after_it_was_turned(prepared):
+    made = prepared(quarters(), quarter_turns=1, crop=(0.5, 0, 1, 0.5))
+    assert (made.facts.width_px, made.facts.height_px) == (20, 30)
+    assert pixels(made).convert("RGB").getcolors()[0][1][0] > 180
+
+
+def test_drawing_is_turned_and_cut_as_outlines(prepared):
+    svg = b'<svg xmlns="http://www.w3.org/2000/svg" width="60" height="40"><rect width="30" height="20" fill="#c02020"/><rect x="30" width="30" height="40"/></svg>'
+    whole = read_drawing(prepared(svg, quarter_turns=1).prepared, "crest")
+    assert whole.width / whole.height == pytest.approx(40 / 60, abs=1e-3)
+    part = read_drawing(prepared(svg, crop=(0, 0, 0.5, 0.5)).prepared, "crest")
+    assert [one.color for one in part.parts] == ["#c02020"]
+    assert part.bounds == pytest.approx((0, 0, part.width, part.height), abs=2)
+
+
+def test_what_leaves_nothing_is_refused(prepared):
+    with pytest.raises(ValueError, match="leaves nothing"):
+        Preparation(crop=(0.5, 0, 0.5, 1))
+    svg = b'<svg xmlns="http://www.w3.org/2000/svg" width="60" height="40"><rect width="30" height="20"/></svg>'
+    with pytest.raises(ArtworkError, match="cut less off"):
+        prepared(svg, crop=(0.6, 0.6, 1, 1))

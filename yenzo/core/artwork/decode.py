@@ -12,8 +12,9 @@ from PIL import Image
 from yenzo.core.artwork.facts import ArtworkFacts, ArtworkLimits, Preparation, PreparedArtwork, Wish
 from yenzo.core.artwork.ground import content_box, ground_of, has_empty_border, without_ground
 from yenzo.core.artwork.identify import identify, refuse_two_in_one
-from yenzo.core.artwork.pictures import Opened, open_outside_picture, saved
+from yenzo.core.artwork.pictures import Opened, cut_out, open_outside_picture, saved
 from yenzo.core.errors import ArtworkError
+from yenzo.core.shapes.box import Box
 from yenzo.core.speaking import say
 
 if TYPE_CHECKING:
@@ -43,10 +44,21 @@ def decode(path: Path, name: str, limits: ArtworkLimits, wanted: Preparation, fo
     return _of_picture(flat, kind, len(data), name, limits, wanted)
 
 
+def cut_drawing(drawing: "Drawing", wanted: Preparation) -> "Drawing":
+    """Return a drawing as it is wanted: turned, and cut to a part of it."""
+    turned = drawing.turned(wanted.quarter_turns)
+    if wanted.crop is None:
+        return turned
+    left, top, right, bottom = wanted.crop
+    wide, high = turned.width, turned.height
+    return turned.cut(Box(left * wide, top * high, right * wide, bottom * high))
+
+
 def _of_picture(
     opened: Opened, kind: str, size_bytes: int, name: str, limits: ArtworkLimits, wanted: Preparation
 ) -> PreparedArtwork:
-    picture, ground = opened.picture, ground_of(opened.picture)
+    picture = cut_out(opened.picture, wanted)
+    ground = ground_of(picture)
     wishes: list[Wish] = ["trim"] if has_empty_border(picture) else []
     box = content_box(picture)
     if ground is not None and box is not None:
@@ -82,8 +94,10 @@ def _of_picture(
 def _of_drawing(
     drawing: "Drawing", pages: int, notes: tuple[str, ...], kind: str, size_bytes: int, name: str, wanted: Preparation
 ) -> PreparedArtwork:
+    drawing = cut_drawing(drawing, wanted)
     box = drawing.bounds
-    assert box is not None  # A drawing that shows nothing was refused.
+    if box is None:
+        raise ArtworkError("shows_nothing", name, say("Nothing of “{name}” is left. Please cut less off.", name=name))
     wishes: tuple[Wish, ...] = ()
     if box.width * box.height < TRIMMED_SHARE * drawing.width * drawing.height and min(box.width, box.height) > 0:
         wishes = ("trim",)

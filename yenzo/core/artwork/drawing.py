@@ -14,7 +14,7 @@ from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import AssetError, ShapeError
 from yenzo.core.keeping import Kept
 from yenzo.core.measure import plain_number
-from yenzo.core.shapes.booleans import difference, union
+from yenzo.core.shapes.booleans import difference, intersection, union
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
@@ -104,6 +104,26 @@ class Drawing:
         """The box of all ink."""
         boxes = [box for part in self.parts if (box := part.outline.bounds)]
         return reduce(Box.around, boxes) if boxes else None
+
+    def turned(self, quarters: int) -> "Drawing":
+        """Return the drawing turned clockwise by so many quarters."""
+        wide, high = self.width, self.height
+        ways = {1: Matrix(0, 1, -1, 0, high, 0), 2: Matrix(-1, 0, 0, -1, wide, high), 3: Matrix(0, -1, 1, 0, 0, wide)}
+        if quarters not in ways:
+            return self
+        size = (high, wide) if quarters % 2 else (wide, high)
+        return Drawing(*size, tuple(part.mapped(ways[quarters]) for part in self.parts))
+
+    def cut(self, box: Box) -> "Drawing":
+        """Return what lies in a box, cut off at its edges, as a drawing of that size."""
+        frame = Outline.rectangle(box).mapped(TO_SHAPES)
+        kept = []
+        for part in self.parts:
+            inside = intersection(part.outline.mapped(TO_SHAPES), frame)
+            if inside:
+                kept.append(DrawnPart(inside.mapped(FROM_SHAPES), part.color, part.blend))
+        moved = Matrix.shift(-box.left, -box.top)
+        return Drawing.scaled(box.width, box.height, tuple(part.mapped(moved) for part in kept))
 
     def cropped(self, box: Box) -> "Drawing":
         """Return what lies in a box, as a drawing of that size (nothing is cut: the box holds all ink)."""

@@ -1,13 +1,15 @@
 """What is known of an outside file, within which bounds it is looked at, and how it is wanted."""
 
-from typing import Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from yenzo.core.documents.artwork import Form, OneColor
 from yenzo.core.documents.values import Frozen
 
 Wish = Literal["trim", "no_ground"]
+Share = Annotated[float, Field(ge=0, le=1)]
+LEAST_SHARE = 0.01
 
 
 class ArtworkLimits(Frozen):
@@ -27,13 +29,27 @@ class ArtworkLimits(Frozen):
 
 
 class Preparation(Frozen):
-    """How a file is wanted: which of its pages, without an empty border or a plain ground, in one color, as pixels."""
+    """How a file is wanted: which of its pages, turned, cut to a part of it, without an empty border or a plain ground,
+    in one color, as pixels.
+
+    It is turned clockwise first; `crop` is what is left then, by the shares of its width and height at which the part
+    begins and ends: left, top, right, bottom.
+    """
 
     page: int = Field(default=1, ge=1, le=10_000)
+    quarter_turns: int = Field(default=0, ge=0, le=3)
+    crop: tuple[Share, Share, Share, Share] | None = None
     trim: bool = False
     no_ground: bool = False
     one_color: OneColor | None = None
     as_picture: bool = False
+
+    @model_validator(mode="after")
+    def _leaves_something(self) -> Self:
+        left, top, right, bottom = self.crop or (0, 0, 1, 1)
+        if right - left < LEAST_SHARE or bottom - top < LEAST_SHARE:
+            raise ValueError("what is cut out of the picture leaves nothing of it")
+        return self
 
 
 class ArtworkFacts(Frozen):

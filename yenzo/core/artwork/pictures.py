@@ -11,7 +11,7 @@ from pathlib import Path
 
 from PIL import Image, ImageCms, ImageOps
 
-from yenzo.core.artwork.facts import ArtworkLimits
+from yenzo.core.artwork.facts import ArtworkLimits, Preparation
 from yenzo.core.artwork.identify import damaged, no_such_page
 from yenzo.core.artwork.outside import run_tool
 from yenzo.core.errors import ArtworkError
@@ -74,6 +74,19 @@ def saved(picture: Image.Image) -> bytes:
     else:
         picture.save(output, "JPEG", quality=95, subsampling=0)
     return output.getvalue()
+
+
+def cut_out(picture: Image.Image, wanted: Preparation) -> Image.Image:
+    """Return a picture as it is wanted: turned, and cut to a part of it."""
+    turns = {1: Image.Transpose.ROTATE_270, 2: Image.Transpose.ROTATE_180, 3: Image.Transpose.ROTATE_90}
+    if wanted.quarter_turns:
+        picture = picture.transpose(turns[wanted.quarter_turns])
+    if wanted.crop is None:
+        return picture
+    left, top, right, bottom = wanted.crop
+    wide, high = picture.size
+    x, y = min(round(left * wide), wide - 1), min(round(top * high), high - 1)
+    return picture.crop((x, y, max(round(right * wide), x + 1), max(round(bottom * high), y + 1)))
 
 
 @contextmanager

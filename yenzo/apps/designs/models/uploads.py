@@ -5,6 +5,7 @@ from typing import ClassVar, Self
 
 from django.db import models
 from django.db.models import Q
+from django.utils.translation import gettext
 
 from yenzo.apps.files.models import StoredFile
 from yenzo.core.documents.artwork import UploadedFile
@@ -78,6 +79,25 @@ class Upload(models.Model):
     def page_numbers(self) -> range:
         """The pages that may be chosen, the first ones of a long file."""
         return range(1, min(self.pages, MOST_PAGES_SHOWN) + 1)
+
+    @property
+    def turns(self) -> tuple[tuple[int, int], ...]:
+        """The quarter turns that may be chosen, each in degrees."""
+        return tuple((turns, 90 * turns) for turns in range(4))
+
+    @property
+    def crop_numbers(self) -> tuple[tuple[str, str, str], ...]:
+        """Where the part begins and ends that the file was cut to: name, label and percent of each edge."""
+        crop = self.preparation.get("crop") or (0, 0, 1, 1)
+        labels = {
+            "left": gettext("Left"),
+            "top": gettext("Top"),
+            "right": gettext("Right"),
+            "bottom": gettext("Bottom"),
+        }
+        return tuple(
+            (name, label, f"{round(100 * at, 2):g}") for (name, label), at in zip(labels.items(), crop, strict=True)
+        )
 
     @property
     def for_entries(self) -> UploadedFile:

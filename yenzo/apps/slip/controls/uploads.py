@@ -10,6 +10,7 @@ from yenzo.apps.slip.controls.others import UnsentControl
 from yenzo.core.asking.check import is_needed
 from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import ArtworkField
+from yenzo.core.documents.setup import Setup
 
 # What browsers know each kind of file by; some know HEIC and TIFF by their endings only.
 PICKED = {
@@ -32,6 +33,7 @@ class UploadDetails(Details):
     accept: str = ""
     most_bytes: int = 0
     sample: str = ""
+    ratio: str = "1"
 
 
 class UploadControl(UnsentControl[ArtworkField]):
@@ -47,8 +49,19 @@ class UploadControl(UnsentControl[ArtworkField]):
             pending=drawn.pending,
             accept=",".join(PICKED[kind] for kind in field.kinds),
             most_bytes=int(field.most_megabytes * 1_000_000),
+            ratio=_ratio(drawn.walked.setup, field),
             sample=picture_address(field.sample.prepared, SMALL) if field.sample and is_wanted else "",
         )
+
+
+def _ratio(setup: Setup, field: ArtworkField) -> str:
+    """Return width to height of the first area that the field's files go to."""
+    for placement in setup.placements_of(field.key):
+        side = setup.side(placement.side)
+        area = side.area(placement.area) if side else None
+        if area:
+            return f"{area.width_mm / area.height_mm:.4f}"
+    return "1"
 
 
 CONTROLS: dict[type[FieldBase], Control[Any]] = {ArtworkField: UploadControl()}
