@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from bench import hostile, lettering
+from bench import by_hand, hostile, lettering
 from bench.asking import FIELDS, ask_check_price, large_entries
 from demo.installation import ROOT, Installation, wait_until
 from demo.load import PASSWORD
@@ -259,6 +259,39 @@ def browser_rows(installation: Installation) -> Iterator[Row]:
     yield Row("product page, first paint, cold cache", 1000, page["fcp_ms"], "ms")
 
 
+LOAD_CROWDED = """
+from bench.by_hand import crowded_document
+from yenzo.apps.accounts.models import Person
+from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.products.services.products import import_product
+from yenzo.apps.products.services.publishing import publish_setup
+owner = actor_of(Person.objects.get(username="mara"))
+made = import_product(owner, crowded_document(), key="crowded")
+publish_setup(owner, made.pk, seen_version=made.draft_version)
+"""
+
+
+def hand_rows(installation: Installation) -> Iterator[Row]:
+    """Measure a composition of a customer's own, and one item of many in the hand on a slow machine."""
+    shopper = Shopper(installation.url, "canvas-tote")
+    yield from (
+        Row(*row) for row in by_hand.request_rows(lambda form: shopper.send(urllib.parse.urlencode(form).encode()))
+    )
+    installation.run("manage.py", "shell", "-c", LOAD_CROWDED)
+    item = '.goods [data-item="own--i0"] [data-grip]'
+    found = tool("drag_frames.py", f"{installation.url}/goods/crowded/", item, "--click", "Crowd")
+    assert not found["requests"], found
+    yield Row(
+        "one of 80 items in the hand, 40 areas, a quarter of the speed: frame, p95", 20, found["frames_ms"]["p95"], "ms"
+    )
+    yield Row(
+        "released until the server's truth is painted, a quarter of the speed, p95",
+        150,
+        found["released_ms"]["p95"],
+        "ms",
+    )
+
+
 def pack_row(installation: Installation) -> Row:
     """Measure the slowest pack of the demo's orders in the worker, from file to file."""
     installation.start_worker()
@@ -294,6 +327,7 @@ def rows() -> Iterator[Row]:
     """Measure everything."""
     yield from core_rows()
     yield from (Row(*row) for row in lettering.rows())
+    yield from (Row(*row) for row in by_hand.core_rows(milliseconds))
     yield from geometry_rows()
     with tempfile.TemporaryDirectory() as folder:
         installation = Installation(Path(folder), workers=2, **UNLIMITED)
@@ -302,6 +336,7 @@ def rows() -> Iterator[Row]:
             yield from request_rows(installation)
             yield from large_rows(installation)
             yield from browser_rows(installation)
+            yield from hand_rows(installation)
             yield hostile_row(installation)
         finally:
             installation.stop()

@@ -25,17 +25,12 @@ def typed(page: Page) -> None:
     page.evaluate("scrollTo(0, 0)")
 
 
-def reverse_of_cushion(page: Page) -> None:
-    """Put an emblem on the cushion's reverse."""
-    page.fill("[data-field=words]", "Halcyon Days")
-    page.locator(".variants label", has_text="Sand").click()
-    page.locator("[data-field=with-emblem] label", has_text="Yes").click()
-    assets = CHECKOUT / "demo" / "products" / "deck-cushion" / "entries" / "assets"
-    page.locator("#line-emblem").wait_for()
+def composed(page: Page) -> None:
+    """Begin from the seller's arrangement on the tote, and take its first text."""
+    page.get_by_role("button", name="Name and catch").click()
+    page.locator("[data-hold]").first.click()
     page.wait_for_load_state("networkidle")
-    page.set_input_files("#line-emblem input[type=file]", assets / "tern-emblem.png")
-    page.locator("#line-emblem .made").wait_for()
-    page.locator("[data-show-side=reverse]").click()
+    page.evaluate("scrollTo(0, 0)")
 
 
 def in_basket(page: Page) -> None:
@@ -77,6 +72,10 @@ def seen_through_the_ring(page: Page) -> None:
     assets = CHECKOUT / "demo" / "products" / "tide-clock" / "entries" / "assets"
     page.set_input_files("#line-photo input[type=file]", assets / "harbor-evening.png")
     page.locator("#line-photo .made").wait_for()
+    page.locator("[data-hold]").click()
+    page.locator("[data-strip=photo] [data-typed=width]").fill("200")
+    page.keyboard.press("Enter")
+    page.locator("[data-hold]", has_text="200 × 200").wait_for()
     page.evaluate("scrollTo(0, 0)")
 
 
@@ -118,7 +117,7 @@ Scene = tuple[str, dict[str, int], str, Callable[[Page], None] | None]
 SCENES: dict[str, Scene] = {
     "shop": ("shop", WIDE, "", None),
     "product": ("product", WIDE, "", typed),
-    "product-reverse": ("product_heavy", WIDE, "", reverse_of_cushion),
+    "compose": ("compose", WIDE, "", composed),
     "product-window": ("shop", WIDE, "", seen_through_the_ring),
     "basket": ("product", WIDE, "", in_basket),
     "checkout": ("product", WIDE, "", at_checkout),

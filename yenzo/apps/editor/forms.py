@@ -59,6 +59,24 @@ class ScaleForm(forms.Form):
         }
 
 
+class OuterSizeForm(forms.Form):
+    """How wide the goods are from edge to edge, where their picture shows nothing else."""
+
+    outer_mm = forms.FloatField(widget=NUMBER, min_value=1, max_value=20_000, label="The goods are wide, mm")
+
+
+class SplitForm(forms.Form):
+    """Where a picture that shows two sides is cut."""
+
+    name = LineField(max_length=200, label="Name of the second side")
+    way = forms.ChoiceField(
+        choices=[("across", "Beside the first one"), ("down", "Below the first one")], label="It stands"
+    )
+    at_percent = forms.FloatField(
+        widget=NUMBER, min_value=5, max_value=95, initial=50, label="It begins at, % of the picture"
+    )
+
+
 class OfferForm(forms.Form):
     name = LineField(max_length=200, label="Name of the product")
     base_price = forms.DecimalField(min_value=0, max_digits=10, decimal_places=2, label="Price without any extras")
@@ -87,6 +105,7 @@ class AreaForm(forms.Form):
     turn_deg = forms.FloatField(widget=NUMBER, min_value=-360, max_value=360, label="turned, °")
     dpi = forms.IntegerField(min_value=36, max_value=2400, label="made at, dpi")
     locked = forms.BooleanField(required=False, label="locked for customers")
+    most_items = forms.IntegerField(required=False, min_value=1, max_value=200, label="own items at most")
     method = forms.ChoiceField(label="method")
 
     def __init__(self, setup: Setup, area: Area, *args: Any, **kwargs: Any) -> None:

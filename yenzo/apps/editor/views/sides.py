@@ -1,25 +1,30 @@
 """Sides of the goods: their pictures, their scale, and entries that their size follows."""
 
+import io
 from pathlib import Path
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
+from PIL import Image
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
-from yenzo.apps.editor.forms import ScaleForm, SidePictureForm
+from yenzo.apps.editor.forms import OuterSizeForm, ScaleForm, SidePictureForm, SplitForm
 from yenzo.apps.editor.setup_page import lands_words
 from yenzo.apps.editor.sizes import SizeByForm
 from yenzo.apps.editor.views.setup import Question, changed, setup_answer
+from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.pages.phrases import counted
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.drafts import edit_draft
-from yenzo.apps.products.services.pictures import add_goods_picture
+from yenzo.apps.products.services.pictures import add_goods_picture, split_goods_picture
 from yenzo.apps.products.to_core import setup_of_draft
+from yenzo.core.artwork.ground import content_box
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.setup import Side
+from yenzo.core.documents.splitting import split_operations
 from yenzo.core.errors import ArtworkError, DocumentError
 from yenzo.core.measure import plain_number
 
@@ -84,10 +89,23 @@ def size_by(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
 
 
 def _scale_page(
-    request: HttpRequest, product: Product, side: Side, form: ScaleForm, size_form: SizeByForm
+    request: HttpRequest,
+    product: Product,
+    side: Side,
+    form: ScaleForm,
+    size_form: SizeByForm,
+    outer_form: OuterSizeForm | None = None,
+    split_form: SplitForm | None = None,
 ) -> HttpResponse:
-    context = {"form": form, "size_form": size_form, "product": product, "side": side, "section": "products"}
-    return render(request, "editor/scale.html", context, status=422 if form.is_bound or size_form.is_bound else 200)
+    forms = {
+        "form": form,
+        "size_form": size_form,
+        "outer_form": outer_form or OuterSizeForm(auto_id="outer-%s"),
+        "split_form": split_form or SplitForm(auto_id="split-%s"),
+    }
+    is_refused = any(one.is_bound for one in forms.values())
+    context = {**forms, "product": product, "side": side, "section": "products"}
+    return render(request, "editor/scale.html", context, status=422 if is_refused else 200)
 
 
 @staff_page(*SELLERS)
@@ -113,6 +131,60 @@ def remove_side(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
         {"do": "remove", "path": ["sides"], "key": side_key},
     ]
     return changed(request, key, operations, "Side removed")
+
+
+@staff_page(*SELLERS)
+@require_POST
+def outer_size(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
+    """Take the scale from how wide the goods are: from the first to the last column of the picture that shows them."""
+    product = get_object_or_404(Product, key=key)
+    setup = setup_of_draft(product)
+    side = setup.side(side_key)
+    if side is None:
+        raise Http404
+    form = OuterSizeForm(request.POST)
+    if form.is_valid():
+        with Image.open(io.BytesIO(StoredAssets().read(side.picture.asset))) as picture:
+            shown = picture if picture.mode in {"RGB", "RGBA"} else picture.convert("RGB")
+            box = content_box(shown) or (0, 0, *picture.size)
+        middle = (box[1] + box[3]) / 2
+        scale = {"start_px": [box[0], middle], "end_px": [box[2], middle], "length_mm": form.cleaned_data["outer_mm"]}
+        operation = {"do": "set", "path": ["sides", side_key, "scale"], "value": scale}
+        try:
+            edit(request, product, [operation], f"Scale of {side.name} by its outer size")
+        except DocumentError as error:
+            form.add_error(None, error.message)
+        else:
+            return redirect("editor:setup", key)
+    return _scale_page(request, product, side, ScaleForm(initial=_marked(side)), SizeByForm(setup, side), form)
+
+
+@staff_page(*SELLERS)
+@require_POST
+def split_side(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
+    """Make two sides of one whose picture shows both, each with the areas that lie on it."""
+    product = get_object_or_404(Product, key=key)
+    setup = setup_of_draft(product)
+    side = setup.side(side_key)
+    if side is None:
+        raise Http404
+    form = SplitForm(request.POST)
+    if form.is_valid():
+        own = [one.name for one in setup.offer.variants if {*one.pictures, *one.scales, *one.areas} & {side_key}]
+        if own:
+            form.add_error(None, f"“{own[0]}” has a picture or areas of its own for this side. Take these away first.")
+        else:
+            at, across = form.cleaned_data["at_percent"] / 100, form.cleaned_data["way"] == "across"
+            parts = split_goods_picture(actor_of(request.user), side.picture.asset, at=at, across=across)
+            new_key = free_key(product.draft, ("sides",), form.cleaned_data["name"])
+            operations = split_operations(setup, side, parts, new_key, form.cleaned_data["name"], across=across)
+            try:
+                edit(request, product, operations, f"{side.name} split in two")
+            except DocumentError as error:
+                form.add_error(None, error.message)
+            else:
+                return redirect("editor:setup", key)
+    return _scale_page(request, product, side, ScaleForm(initial=_marked(side)), SizeByForm(setup, side), None, form)
 
 
 def _marked(side: Side) -> dict[str, Any]:

@@ -10,6 +10,7 @@ from yenzo.apps.accounts.rights import SELLERS, Actor, service
 from yenzo.apps.files.store import StoredAssets, store_file
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.artwork.inspect import inspect_artwork
+from yenzo.core.artwork.pictures import saved
 from yenzo.core.artwork.tinting import Tints, tinted_part
 
 
@@ -19,6 +20,21 @@ def add_goods_picture(actor: Actor, path: Path, name: str) -> dict[str, Any]:  #
     made = inspect_artwork(path, name, wanted=Preparation(as_picture=True))
     stored = store_file(made.prepared, is_public=True)
     return {"asset": stored.sha256, "width_px": made.facts.width_px, "height_px": made.facts.height_px}
+
+
+@service(*SELLERS)
+def split_goods_picture(actor: Actor, asset: str, *, at: float, across: bool) -> list[dict[str, Any]]:  # noqa: ARG001
+    """Keep the two parts of a picture of goods that shows two sides; return them as a set-up document names them.
+
+    `at` is the share of its width (`across`) or height at which the second part begins.
+    """
+    with Image.open(io.BytesIO(StoredAssets().read(asset))) as picture:
+        wide, high = picture.size
+        cut = round((wide if across else high) * at)
+        boxes = ((0, 0, cut, high), (cut, 0, wide, high)) if across else ((0, 0, wide, cut), (0, cut, wide, high))
+        parts = [picture.crop(box) for box in boxes]
+    kept = ((store_file(saved(part), is_public=True), part.size) for part in parts)
+    return [{"asset": stored.sha256, "width_px": width, "height_px": height} for stored, (width, height) in kept]
 
 
 @service(*SELLERS)
