@@ -22,7 +22,7 @@ function pointIn(group, event) {
   return [x, y];
 }
 const placeOf = (mark) => [Number(mark.getAttribute("cx")), Number(mark.getAttribute("cy"))];
-const groupOf = (mark) => mark.closest("[data-imprint]");
+const groupOf = (mark) => mark.closest("[data-marks-of]");
 
 function put(mark, [x, y]) {
   mark.setAttribute("cx", x);
@@ -33,7 +33,7 @@ function tell(mark, values = {}) {
   const group = groupOf(mark), [x, y] = placeOf(mark), [left, top] = group.dataset.place.split(" ").map(Number);
   const { mark: name, markText: text, markAddress: address } = mark.dataset;
   const { id } = mark, at = [x, y];
-  post(address, { mark: name, text, x_mm: x - left, y_mm: y - top, ...values }, group.dataset.imprint, () => {
+  post(address, { mark: name, text, x_mm: x - left, y_mm: y - top, ...values }, group.dataset.marksOf, () => {
     const now = document.getElementById(id);
     if (now) put(now, at);
   });

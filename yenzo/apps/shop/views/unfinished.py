@@ -32,7 +32,8 @@ def keep(request: HttpRequest, key: str) -> HttpResponse:
         return HttpResponse(status=TOO_MANY)
     form = kept_form(request.POST)
     if not form:
-        return HttpResponse(status=TOO_LARGE)
+        words = gettext("This is more than can be kept until it is sent.")
+        return HttpResponse(words, status=TOO_LARGE, content_type="text/plain; charset=utf-8")
     design = design_to_change(request, product)
     keep_entries(actor_of(request.user), product, form, visitor=visitor_of(request), design=design)
     return HttpResponse(status=DONE)
