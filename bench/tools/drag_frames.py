@@ -55,7 +55,9 @@ def main():
                 page.evaluate("() => new Promise(requestAnimationFrame)")
             is_down = False
             page.mouse.up()
-            page.wait_for_timeout(700)
+            page.wait_for_timeout(200)
+            page.wait_for_function("n => window.watched.released.length >= n", arg=number + 1, timeout=20000)
+            page.wait_for_timeout(300)
         found = page.evaluate("window.watched")
         browser.close()
     frames, released = found["frames"], found["released"]

@@ -16,6 +16,7 @@ from yenzo.apps.designs.visitors import is_signed_in, known_visitor
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.to_core import shop_setup
+from yenzo.apps.slip.hands import holding_of_form
 from yenzo.apps.slip.refreshing import turn_of_form
 from yenzo.apps.slip.slip import Slip, build_slip
 from yenzo.apps.slip.to_core import entries_of_form
@@ -66,6 +67,7 @@ def slip_of_form(
         tells_missing=tells_missing,
         keeps_page=keeps_page,
         turn=turn_of_form(form),
+        holding=holding_of_form(form),
     )
     return SentSlip(slip, uploads, is_waiting(pending))
 

@@ -37,7 +37,7 @@ from yenzo.core.shapes.box import Box
 from yenzo.core.speaking import decimal
 from yenzo.core.spine import Walked
 
-MOST_SENT = 200_000
+MOST_SENT, MOST_NAME = 200_000, 130
 MOST_TEXT_CHARACTERS = 500
 
 
@@ -87,6 +87,11 @@ def hands_of_form(form: QueryDict) -> Hands:
     return hands.model_copy(update={"items": {key: _as_typed(form, key, items) for key, items in hands.items.items()}})
 
 
+def holding_of_form(form: QueryDict) -> str:
+    """Return what is held by hand just now, by its name on the goods; empty for nothing."""
+    return form.get("holding", "")[:MOST_NAME]
+
+
 def _as_typed(form: QueryDict, field_key: str, items: OwnItems) -> OwnItems:
     """Return items with the words that stand in their boxes on the slip."""
 
@@ -132,9 +137,9 @@ def held_items(walked: Walked) -> tuple[HeldItem, ...]:
     return tuple(_held(walked, area, node) for area, node in _movable(walked))
 
 
-def held_digest(items: tuple[HeldItem, ...]) -> str:
-    """Return what tells other items from these."""
-    return hashlib.blake2s(repr(items).encode(), digest_size=6).hexdigest()
+def held_digest(items: tuple[HeldItem, ...], holding: str) -> str:
+    """Return what tells other items from these, or another one in the hand: only its strip is shown."""
+    return hashlib.blake2s(repr((items, holding)).encode(), digest_size=6).hexdigest()
 
 
 def _movable(walked: Walked) -> Iterator[tuple[AreaScene, Node]]:

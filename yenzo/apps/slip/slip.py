@@ -93,6 +93,7 @@ class Slip:
     page: str = ""
     uploads: Uploads = field(default_factory=dict)
     held: tuple[HeldItem, ...] = ()
+    holding: str = ""
 
     @property
     def hands(self) -> str:
@@ -102,7 +103,7 @@ class Slip:
     @property
     def held_digest(self) -> str:
         """What tells whether what can be changed by hand looks otherwise."""
-        return held_digest(self.held)
+        return held_digest(self.held, self.holding)
 
     @property
     def lines(self) -> tuple[SlipLine, ...]:
@@ -183,11 +184,12 @@ def build_slip(
     tells_missing: bool = False,
     keeps_page: bool = False,
     turn: Turn = Turn(),
+    holding: str = "",
 ) -> Slip:
     """Walk the spine once and lay out what shows. What is still empty is told when asked for, or of a page left.
 
     Where it is told, the first page that has any of it comes into view, unless the page is kept. `pending` are files
-    that are still to be looked at, or were refused.
+    that are still to be looked at, or were refused. What is held by hand (`holding`) gets its strip of controls.
     """
     walked = walk(setup, entries, assets, context_now([setup], signed_in=signed_in))
     blocking = {item.field for item in walked.verdict.blocking}
@@ -213,6 +215,7 @@ def build_slip(
         page=page,
         uploads=uploads,
         held=held_items(walked),
+        holding=holding,
     )
 
 

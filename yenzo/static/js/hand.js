@@ -150,12 +150,22 @@ export function hold(form, key, { focus = false } = {}) {
   for (const svg of form.querySelectorAll(".goods svg")) svg.classList.toggle("has-held", key !== null && Boolean(svg.querySelector(`[data-item="${CSS.escape(key ?? "")}"]`)));
   clearFrames(form);
   tellBack(form);
+  form.querySelector("[name=holding]").value = key ?? "";
   if (key === null) return;
+  askForStrip(form);
   const button = form.querySelector(`[data-hold="${CSS.escape(key)}"]`);
   const side = button?.dataset.onSide;
   if (side && form.querySelector(`figure[data-side="${side}"][hidden]`)) form.querySelector(`[data-show-side="${side}"]`)?.click();
   if (focus) button?.focus({ preventScroll: true });
   show(form, key);
+}
+
+// Its strip comes with an answer: of many things only one is held. Nothing is asked while the hand is down.
+function askForStrip(form) {
+  const state = stateOf(form), { held } = state;
+  if (held === null || isDown || state.asked === held || form.querySelector(`[data-strip="${CSS.escape(held)}"]`)) return;
+  state.asked = held;
+  form.dispatchEvent(new Event("entries-changed", { bubbles: true }));
 }
 
 function tellBack(form) {
@@ -200,6 +210,7 @@ document.addEventListener("htmx:afterRequest", ({ detail }) => {
   if (detail.successful && told) {
     const done = Number(told.dataset.gesturesDone), before = state.waiting.length;
     state.waiting = state.waiting.filter((one) => one.n > done);
+    state.asked = null;
     if (before !== state.waiting.length) write(form);
     remember(form);
   }
@@ -241,7 +252,7 @@ function back(form, from, to) {
 
 // --- The pointer ------------------------------------------------------------------------------------------------------
 
-let drag = null;
+let drag = null, isDown = false;
 const pointers = new Map();
 
 function pointOn(svg, place, event) {
@@ -273,6 +284,7 @@ document.addEventListener("pointerdown", (event) => {
   const form = svg && formOf(svg);
   if (!form) return;
   if (event.pointerType === "touch") pointers.set(event.pointerId, event);
+  isDown = true;
   const state = stateOf(form);
   const handle = event.target.dataset.handle;
   const item = handle ? itemOf(form, state.held) : event.target.closest("[data-item]");
@@ -363,6 +375,7 @@ document.addEventListener("pointermove", (event) => {
   if (!drag || (drag.way !== "two" && event.pointerId !== drag.id)) return;
   drag.isFar ||= Math.hypot(event.clientX - drag.start[0], event.clientY - drag.start[1]) >= LEAST_DRAG_PX;
   if (!drag.isFar) return;
+  drag.svg.classList.add("is-dragged");
   drag.event = event;
   drag.frame ??= requestAnimationFrame(follow);
 });
@@ -379,15 +392,19 @@ function follow() {
 
 function end(event, isDone) {
   pointers.delete(event.pointerId);
+  isDown = pointers.size > 0;
+  if (!drag) for (const form of document.querySelectorAll("#slip-form, #try-out")) askForStrip(form);
   if (!drag || (drag.way !== "two" && event.pointerId !== drag.id)) return;
   if (drag.frame) {
     cancelAnimationFrame(drag.frame);
     follow();
   }
   const { form, key, gesture, isFar } = drag;
+  drag.svg.classList.remove("is-dragged");
   drag = null;
   if (isDone && isFar && gesture) moved(form, key, gesture);
   else show(form, key);
+  askForStrip(form);
 }
 document.addEventListener("pointerup", (event) => end(event, true));
 document.addEventListener("pointercancel", (event) => end(event, false));
@@ -510,4 +527,4 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
 window.addEventListener("resize", () => {
   for (const form of document.querySelectorAll("#slip-form, #try-out")) if (stateOf(form).held) show(form, stateOf(form).held);
 });
-for (const input of document.querySelectorAll("[name=gestures], [name=gestures-to]")) input.value = "";
+for (const input of document.querySelectorAll("[name=gestures], [name=gestures-to], [name=holding]")) input.value = "";

@@ -12,6 +12,7 @@ from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.pages.languages import read_in, shop_languages
 from yenzo.apps.products.kits import shown_draft
 from yenzo.apps.products.models import Product
+from yenzo.apps.slip.hands import holding_of_form
 from yenzo.apps.slip.refreshing import refresh_context, turn_of_form
 from yenzo.apps.slip.slip import Slip, build_slip
 from yenzo.apps.slip.to_core import entries_of_form
@@ -69,4 +70,5 @@ def _slip(request: HttpRequest, own: Setup) -> Slip:
     uploads = uploads_of_form(setup, request.POST, known_visitor(request))
     entries = entries_of_form(setup, request.POST, uploads)
     turn = turn_of_form(request.POST)
-    return build_slip(setup, entries, StoredAssets(), uploads, signed_in=signed_in, turn=turn)
+    holding = holding_of_form(request.POST)
+    return build_slip(setup, entries, StoredAssets(), uploads, signed_in=signed_in, turn=turn, holding=holding)
