@@ -14,6 +14,7 @@ from PIL import Image
 from tests.core.conftest import board, upload
 from yenzo.core.asking.gestures import Hands, after, dump_hands, read_gestures, read_hands
 from yenzo.core.documents.reading import dump_document, read_entries, read_setup
+from yenzo.core.errors import DocumentError
 from yenzo.core.preflight.checks.outside import TOLERANCE_MM
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page
@@ -132,12 +133,19 @@ def test_items_are_charged_by_item_and_by_kind(assets):
         (sent(*[text(str(number)) for number in range(5)]), "takes 4 of these: texts"),
         (sent(text("W" * 61)), "is too long: 60 characters fit"),
         (sent(code("")), "still empty"),
-        (sent(*[code() for _ in range(11)]), "has room for 10 items; 11 are there"),
     ],
 )
 def test_what_is_wrong_is_said_of_the_item(assets, entries, words):
     one = walked(own_board(), entries, assets)
     assert any(words in item.message for item in one.verdict.blocking)
+
+
+def test_more_items_than_there_is_room_for_are_said_and_cost_no_time(assets):
+    one = walked(own_board(most=2), sent(*[text(str(number)) for number in range(50)]), assets)
+    assert any("has room for 2 items; 3 are there" in item.message for item in one.verdict.blocking)
+    assert len(panel_of(one).nodes) == 3
+    with pytest.raises(DocumentError):
+        read_entries(sent(*[text() for _ in range(101)]))
 
 
 def test_an_area_takes_no_more_items_than_its_seller_said(assets):

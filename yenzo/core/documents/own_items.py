@@ -74,7 +74,7 @@ class OwnCode(OwnItemBase):
 
 
 OwnItem = Annotated[OwnText | OwnPicture | OwnDrawing | OwnCode, Field(discriminator="kind")]
-OwnItems = tuple[OwnItem, ...]
+OwnItems = Annotated[tuple[OwnItem, ...], Field(max_length=MOST_OWN_ITEMS)]
 # Without a key yet.
 NEW_KEY = "new"
 

@@ -8,8 +8,9 @@ from yenzo.apps.editor.aspects.interface import Aspect, FormLine, Operations
 from yenzo.apps.materials.to_core import materials
 from yenzo.apps.pages.phrases import counted, joined
 from yenzo.core.documents.artwork import ArtworkKind
+from yenzo.core.documents.materials import Materials
 from yenzo.core.documents.own_field import OwnItemsField
-from yenzo.core.documents.own_items import MOST_OWN_ITEMS, OwnLayout, OwnPictures
+from yenzo.core.documents.own_items import MOST_OWN_ITEMS, OwnLayout, OwnPictures, OwnTexts
 from yenzo.core.measure import plain_number
 
 NUMBER = forms.NumberInput(attrs={"step": "any"})
@@ -31,6 +32,43 @@ def _several(label: str, choices: list[tuple[str, str]], initial: tuple[str, ...
     return forms.MultipleChoiceField(
         required=False, choices=choices, initial=initial, widget=forms.CheckboxSelectMultiple, label=label
     )
+
+
+def _text_fields(texts: OwnTexts | None, have: Materials, palettes: list[tuple[str, str]]) -> dict[str, forms.Field]:
+    """Return what is asked of texts."""
+    return {
+        "most_texts": _how_many("Texts, at most", texts.most if texts else None),
+        "most_characters": forms.IntegerField(
+            required=False,
+            initial=texts.most_characters if texts else 60,
+            min_value=1,
+            max_value=500,
+            label="Characters a text, at most",
+        ),
+        "letters_least": forms.FloatField(
+            required=False,
+            initial=texts.letters.least_mm if texts else 5,
+            min_value=0.5,
+            max_value=2000,
+            widget=NUMBER,
+            label="Letters from, mm",
+        ),
+        "letters_most": forms.FloatField(
+            required=False,
+            initial=texts.letters.most_mm if texts else 60,
+            min_value=0.5,
+            max_value=2000,
+            widget=NUMBER,
+            label="Letters up to, mm",
+        ),
+        "typefaces": _several(
+            "Typefaces", [(key, one.name) for key, one in have.typefaces.items()], texts.typefaces if texts else ()
+        ),
+        "layouts": _several("Texts stand", list(LAYOUTS.items()), texts.layouts if texts else get_args(OwnLayout)),
+        "text_palette": forms.ChoiceField(
+            required=False, choices=palettes, initial=texts.palette if texts else "", label="Colors of texts"
+        ),
+    }
 
 
 class OwnItemsAspect(Aspect):
@@ -61,37 +99,7 @@ class OwnItemsAspect(Aspect):
             "most": forms.IntegerField(
                 initial=field.most, min_value=1, max_value=MOST_OWN_ITEMS, label="Items in all, at most"
             ),
-            "most_texts": _how_many("Texts, at most", texts.most if texts else None),
-            "most_characters": forms.IntegerField(
-                required=False,
-                initial=texts.most_characters if texts else 60,
-                min_value=1,
-                max_value=500,
-                label="Characters a text, at most",
-            ),
-            "letters_least": forms.FloatField(
-                required=False,
-                initial=texts.letters.least_mm if texts else 5,
-                min_value=0.5,
-                max_value=2000,
-                widget=NUMBER,
-                label="Letters from, mm",
-            ),
-            "letters_most": forms.FloatField(
-                required=False,
-                initial=texts.letters.most_mm if texts else 60,
-                min_value=0.5,
-                max_value=2000,
-                widget=NUMBER,
-                label="Letters up to, mm",
-            ),
-            "typefaces": _several(
-                "Typefaces", [(key, one.name) for key, one in have.typefaces.items()], texts.typefaces if texts else ()
-            ),
-            "layouts": _several("Texts stand", list(LAYOUTS.items()), texts.layouts if texts else get_args(OwnLayout)),
-            "text_palette": forms.ChoiceField(
-                required=False, choices=palettes, initial=texts.palette if texts else "", label="Colors of texts"
-            ),
+            **_text_fields(texts, have, palettes),
             "most_pictures": _how_many("Pictures that they send, at most", pictures.most if pictures else None),
             "kinds": _several(
                 "Kinds of file",

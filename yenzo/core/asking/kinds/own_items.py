@@ -25,14 +25,20 @@ class OwnItemsKind(Kind[OwnItemsField]):
     """Items in painting order; what isn't offered is left out, and how each is made is within what is offered."""
 
     def value(self, field: OwnItemsField, entry: RawEntry) -> OwnItems:
-        """Return the items that count, each once, with the files that were sent for the field."""
+        """Return the items that count, each once, with the files that were sent for the field.
+
+        Of too many only one more than there is room for: it is told of, and the others cost nobody any time.
+        """
         files = {file.prepared: file for file in entry.files}
         kept: dict[str, OwnItem] = {}
+        counts: Counter[str] = Counter()
         for item in entry.items:
-            allowed = _allowed(field, item, files)
+            is_full = len(kept) > field.most or counts[item.kind] > field.most_of(item.kind)
+            allowed = None if is_full or item.key in kept else _allowed(field, item, files)
             if allowed is not None and entry.places:
+                counts[item.kind] += 1
                 place = item.place if item.place in entry.places else entry.places[0]
-                kept.setdefault(item.key, allowed.model_copy(update={"place": place}))
+                kept[item.key] = allowed.model_copy(update={"place": place})
         return tuple(kept.values())
 
     def problems(self, field: OwnItemsField, value: Value, context: EntryContext) -> Iterator[Problem]:
