@@ -10,9 +10,10 @@ from itertools import pairwise
 import pytest
 from playwright.sync_api import expect
 
-from tests.story.conftest import PHONE, bench, fill_checkout, settled
+from tests.story.conftest import PHONE, WIDE, bench, fill_checkout, settled
 from tests.story.test_from_setup_to_pack import download_pack
 from tests.story.test_held_answers import Held
+from tests.story.test_pages import fits, found_by_axe
 
 PHOTO = "demo/products/tide-clock/assets/sample-harbor.jpg"
 NEAR_PX = 0.3
@@ -358,3 +359,18 @@ def test_a_photo_is_turned_and_cut_without_touching_what_was_sent(open_page):
     page.get_by_text("Cut to a part of it").click()
     page.get_by_role("button", name="Show all of it again").click()
     expect(page.locator("#held-photo small")).to_contain_text("1100 × 1100")
+
+
+@pytest.mark.parametrize("size", [WIDE, PHONE])
+def test_what_is_held_and_what_can_be_picked_is_accessible_and_fits(open_page, size):
+    page = tote(open_page, size=size)
+    page.get_by_role("button", name="Round the crab").click()
+    page.locator("[data-hold]").first.click()
+    expect(page.locator("[data-strip]")).to_be_visible()
+    settled(page)
+    assert fits(page)
+    assert found_by_axe(page) == []
+    page.get_by_role("button", name="+ Drawing", exact=True).click()
+    page.get_by_role("button", name="shore", exact=True).click()
+    expect(page.locator(".drawing-grid li:visible")).to_have_count(5)
+    assert found_by_axe(page) == []

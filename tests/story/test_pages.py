@@ -58,12 +58,14 @@ MORE = {
     "/goods/key-float/": None,
     "/goods/ships-bell/": None,
     "/goods/slate-sign/": None,
+    "/goods/canvas-tote/": None,
     "/goods/none/": None,
     "/workshop/": "iris",
     "/workshop/words/": "iris",
     "/workshop/files/": "mara",
     "/workshop/products/cedar-nameboard/sides/new/": "iris",
     "/workshop/products/materials/typefaces/new/": "iris",
+    "/workshop/products/materials/collections/sea-life/": "iris",
     "/workshop/products/materials/palettes/new/": "iris",
 }
 IN_SHOP = (
