@@ -122,7 +122,16 @@ def test_ring_marks_set_hole_and_ends():
 def test_arc_marks_set_radius_middle_and_spread():
     assert moved_text_mark(ARC, "radius", 100, 50) == {"radius_mm": 40, "middle_deg": 270}
     assert moved_text_mark(ARC, "to", 160, 90) == {"spread_deg": 180}
-    assert moved_text_mark(ARC, WHOLE, 5, -3) == {"x_mm": 105, "y_mm": 87}
+    assert moved_text_mark(ARC, "center", 105, 87) == {"x_mm": 105, "y_mm": 87}
+
+
+def test_a_line_and_a_curve_are_moved_as_a_whole():
+    [whole, *_] = text_marks(CURVE)
+    moved = moved_text_mark(CURVE, WHOLE, whole.x_mm + 5, whole.y_mm - 3)["points"]
+    assert moved == [[x + 5, y - 3] for x, y in CURVE.points]
+    [whole, *_] = text_marks(BASE)
+    base = moved_text_mark(BASE, WHOLE, whole.x_mm + 5, whole.y_mm - 3)["base_line"]
+    assert (base["x_mm"], base["y_mm"], base["length_mm"]) == (15, 37, 100)
 
 
 def test_points_come_and_go_and_a_curve_draws_the_same_with_one_more():

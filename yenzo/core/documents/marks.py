@@ -10,13 +10,13 @@ from dataclasses import dataclass
 from typing import Any
 
 from yenzo.core.documents.areas import Area, Cylinder, FourCorners, Polygon, Rectangle, Ring
-from yenzo.core.documents.placements import AnyPlacement, ArcPlacement, CurvePlacement, EdgePlacement, LinePlacement
+from yenzo.core.documents.placements import AnyPlacement, ArcPlacement, CurvePlacement, LinePlacement
 
 LEAST_MM, LEAST_SPREAD_DEG = 1.0, 5.0
 MOST_SPAN_DEG, MOST_TILT_DEG = 178.0, 60.0
 # Where the knob stands that turns a frame: above it, as a share of its height.
 KNOB_SHARE = 0.14
-# What is called by this is no mark but the whole text: it is moved by as much as is told.
+# The mark that takes all of a base line or curve along.
 WHOLE = "whole"
 PLACES = 3
 
@@ -57,7 +57,10 @@ def area_marks(area: Area) -> Iterator[Mark]:
 
 
 def text_marks(placement: AnyPlacement) -> Iterator[Mark]:
-    """Yield the marks of a text's base line, arc, curve or place on the edge."""
+    """Yield the marks of a text's base line, arc or curve."""
+    middle = _middle(placement)
+    if middle is not None:
+        yield Mark(WHOLE, *middle, "All of the line")
     match placement:
         case LinePlacement(base_line=base) if base is not None:
             x, y = _on_circle(base.x_mm, base.y_mm, base.length_mm, base.angle_deg)
@@ -113,7 +116,8 @@ def moved_text_mark(placement: AnyPlacement, name: str, x_mm: float, y_mm: float
     """Return what a text's placement has once a mark of it is at a point; nothing for a mark that isn't there."""
     at = [round(x_mm, PLACES), round(y_mm, PLACES)]
     if name == WHOLE:
-        return _shifted(placement, x_mm, y_mm)
+        middle = _middle(placement)
+        return _shifted(placement, x_mm - middle[0], y_mm - middle[1]) if middle else {}
     match placement:
         case LinePlacement(base_line=base) if base is not None and name in {"start", "end"}:
             end = _on_circle(base.x_mm, base.y_mm, base.length_mm, base.angle_deg)
@@ -125,8 +129,6 @@ def moved_text_mark(placement: AnyPlacement, name: str, x_mm: float, y_mm: float
             return _moved_arc(arc, name, x_mm, y_mm)
         case CurvePlacement(points=points) if name[1:].isdigit() and int(name[1:]) < len(points):
             return {"points": _moved_curve(points, int(name[1:]), x_mm, y_mm)}
-        case EdgePlacement():
-            return {}
         case _:
             return {}
 
@@ -142,18 +144,21 @@ def _shifted(placement: AnyPlacement, by_x_mm: float, by_y_mm: float) -> Values:
         case LinePlacement(base_line=base) if base is not None:
             x, y = moved(base.x_mm, base.y_mm)
             return {"base_line": {**base.model_dump(mode="json"), "x_mm": x, "y_mm": y}}
-        case ArcPlacement() as arc:
-            x, y = moved(arc.x_mm, arc.y_mm)
-            return {"x_mm": x, "y_mm": y}
         case CurvePlacement(points=points):
             return {"points": [list(moved(*point)) for point in points]}
         case _:
             return {}
 
 
-def has_place(placement: AnyPlacement) -> bool:
-    """Tell whether a placement has a base line of its own that can be moved as a whole."""
-    return bool(_shifted(placement, 0, 0))
+def _middle(placement: AnyPlacement) -> tuple[float, float] | None:
+    """Return where a base line or a curve is taken as a whole; None for what has no such line."""
+    match placement:
+        case LinePlacement(base_line=base) if base is not None:
+            return _on_circle(base.x_mm, base.y_mm, base.length_mm / 2, base.angle_deg)
+        case CurvePlacement(points=points):
+            return sum(x for x, _ in points) / len(points), sum(y for _, y in points) / len(points)
+        case _:
+            return None
 
 
 def with_point(points: tuple[tuple[float, float], ...], after: int, *, is_curve: bool) -> list[list[float]]:
