@@ -235,3 +235,28 @@ def test_items_stay_what_they_are_when_an_order_freezes_them(assets):
     assert frozen == one.asked
     assert Counter(type(item).__name__ for item in frozen.values["own"]) == {"OwnText": 1, "OwnCode": 1}
     assert dump_document(read_setup(own_board()))["fields"][0]["kind"] == "own_items"
+
+
+def test_nothing_can_be_put_into_an_area_that_is_locked(assets):
+    document = own_board()
+    document["sides"][0]["areas"][0]["locked"] = True
+    assert walked(document, sent(text()), assets).asked.values["own"] == ()
+
+
+def test_own_items_cannot_be_held_fast_by_halves():
+    document = own_board()
+    document["placements"][0]["free"] = {"move": True}
+    with pytest.raises(DocumentError, match="lock the area instead"):
+        read_setup(document)
+
+
+def test_a_gesture_that_cannot_be_done_takes_no_other_along():
+    name = f"{'f' * 60}--i1"
+    steps = [
+        {"do": "move", "item": "name", "scale": 0},
+        {"do": "remove", "item": name},
+        7,
+        {"do": "again", "item": "name"},
+    ]
+    assert [gesture.do for gesture in read_gestures(json.dumps(steps))] == ["remove", "again"]
+    assert read_gestures('{"do": "again"}') == ()

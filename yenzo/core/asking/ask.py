@@ -3,7 +3,7 @@
 from collections import Counter
 from datetime import date
 
-from yenzo.core.asking.by_hand import allowed_adjustments
+from yenzo.core.asking.by_hand import allowed_adjustments, freedoms_of
 from yenzo.core.asking.invisible import without_invisible
 from yenzo.core.asking.kinds import RawEntry, Value, kind_of
 from yenzo.core.documents.entries import Adjustment, Entries, files_of
@@ -162,7 +162,10 @@ class _Decisions:
             entries = self._entries
             files = files_of(entries.uploads.get(field.key))
             items = entries.items.get(field.key, ())
-            places = tuple(one.key for one in self._setup.placements_of(field.key)) if items else ()
+            # Nothing can be put into an area that is locked.
+            places = tuple(
+                one.key for one in self._setup.placements_of(field.key) if items and freedoms_of(self._setup, one)
+            )
             given = RawEntry(entries.values.get(field.key), files, self._language, self._names, items, places)
             self._values[field.key] = self._offered(field, kind_of(field).value(field, given))
         return self._values[field.key]

@@ -5,21 +5,26 @@ geometry decide that.
 """
 
 import json
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
+from contextlib import suppress
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, TypeAdapter, ValidationError
 
 from yenzo.core.documents.entries import MOST_LEVELS, UNTOUCHED, Adjustment, Align
-from yenzo.core.documents.own_items import MOST_OWN_ITEMS, NewItem, OwnItem, OwnItems, OwnLayout, split_id
+from yenzo.core.documents.own_items import MOST_NAME, MOST_OWN_ITEMS, NewItem, OwnItem, OwnItems, OwnLayout, split_id
 from yenzo.core.documents.reading import dump_part
-from yenzo.core.documents.values import Angle, Frozen, Key, Length, Offset, Text
+from yenzo.core.documents.values import Angle, Frozen, Key, Length, Offset
 
 MOST_GESTURES = 500
 # Beyond that nothing is found again.
 MOST_SHIFT_MM, LEAST_SCALE, MOST_SCALE, LEAST_SIZE_MM = 20_000.0, 0.01, 20.0, 0.5
 # How far a copy lies from what it is of.
 COPY_MM = 6.0
+
+
+# A placement's key, or a field's and an own item's together.
+ItemName = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9_-]*$", max_length=MOST_NAME)]
 
 
 class Hands(Frozen):
@@ -33,7 +38,7 @@ class Move(Frozen):
     """Something was moved, turned and sized about its middle, all at once."""
 
     do: Literal["move"] = "move"
-    item: Key
+    item: ItemName
     shift_mm: tuple[Offset, Offset] = (0, 0)
     turn_deg: Angle = 0
     scale: float = Field(default=1, gt=0, le=1000)
@@ -43,13 +48,12 @@ class Put(Frozen):
     """A value was typed or picked; those that are None stay as they are. The last ones are of own items only."""
 
     do: Literal["put"] = "put"
-    item: Key
+    item: ItemName
     turn_deg: Angle | None = None
     letter_mm: Length | None = None
     typeface: Key | None = None
     color: Key | None = None
     align: Align | None = None
-    text: Annotated[Text, Field(max_length=500)] | None = None
     layout: OwnLayout | None = None
     width_mm: Length | None = None
     radius_mm: Length | None = None
@@ -61,7 +65,7 @@ class Level(Frozen):
     """Something was put above, or below, what lies beside it."""
 
     do: Literal["level"] = "level"
-    item: Key
+    item: ItemName
     by: int = Field(ge=-MOST_LEVELS, le=MOST_LEVELS)
 
 
@@ -69,7 +73,7 @@ class Again(Frozen):
     """Something was put back to where it began."""
 
     do: Literal["again"] = "again"
-    item: Key
+    item: ItemName
 
 
 class Add(Frozen):
@@ -84,14 +88,14 @@ class Copy(Frozen):
     """An own item was doubled; the second one lies a little lower."""
 
     do: Literal["copy"] = "copy"
-    item: Key
+    item: ItemName
 
 
 class Remove(Frozen):
     """An own item was taken off."""
 
     do: Literal["remove"] = "remove"
-    item: Key
+    item: ItemName
 
 
 class Begin(Frozen):
@@ -110,15 +114,22 @@ class Restore(Frozen):
 
 
 Gesture = Annotated[Move | Put | Level | Again | Add | Copy | Remove | Begin | Restore, Field(discriminator="do")]
-_GESTURES: TypeAdapter[tuple[Gesture, ...]] = TypeAdapter(tuple[Gesture, ...])
+_GESTURE: TypeAdapter[Gesture] = TypeAdapter(Gesture)
 
 
 def read_gestures(sent: str) -> tuple[Gesture, ...]:
-    """Return gestures as JSON has them; none where it can't be read, as it is only hands that are lost."""
+    """Return gestures as JSON has them, each read by itself: one that can't be done takes no other along."""
     try:
-        return _GESTURES.validate_json(sent or "[]")[-MOST_GESTURES:]
-    except ValidationError:
+        rows = json.loads(sent or "[]")
+    except (ValueError, RecursionError):
         return ()
+    return tuple(_readable(rows[-MOST_GESTURES:] if isinstance(rows, list) else ()))
+
+
+def _readable(rows: Iterable[object]) -> Iterator[Gesture]:
+    for row in rows:
+        with suppress(ValidationError):
+            yield _GESTURE.validate_python(row)
 
 
 def read_hands(sent: str) -> Hands:

@@ -18,6 +18,8 @@ OwnLayout = Literal["straight", "wrapped", "arched", "round"]
 OwnAlign = Literal["left", "center", "right"]
 # Between a field's key and an item's, where both name one thing on the goods: no key has it.
 JOIN = "--"
+# Of two keys so joined.
+MOST_NAME = 122
 
 
 class OwnItemBase(Frozen):

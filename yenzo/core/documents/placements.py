@@ -194,10 +194,16 @@ AnyText = LinePlacement | BlockPlacement | ArcPlacement | CurvePlacement | EdgeP
 
 
 class OwnItemsPlacement(PlacementBase):
-    """An area that customers put own items in; these are theirs to move, turn and size unless it says otherwise."""
+    """An area that customers put own items in, unless it is locked: these are theirs to move, turn and size."""
 
     kind: Literal["own_items"] = "own_items"
-    free: Freedoms = Field(default=ALL_FREE, description="what customers may change by hand")
+    free: Freedoms = Field(default=ALL_FREE, description="all of it: a document needn't say so")
+
+    @model_validator(mode="after")
+    def _all_free(self) -> Self:
+        if self.free != ALL_FREE:
+            raise ValueError("own items are the customers' to move; lock the area instead")
+        return self
 
     @property
     def colors(self) -> tuple[ColorSource, ...]:

@@ -329,6 +329,7 @@ def stacked(nodes: Iterable[Node]) -> tuple[Node, ...]:
     """Return what lies in an area in painting order: as placed, but for what hands put above or below others."""
 
     def order(at: tuple[int, Node]) -> float:
+        """Return where something stands among all that lies there."""
         index, node = at
         level = node.moved.adjustment.level if node.moved else 0
         # What goes a step up changes places with its neighbor: it must come to lie beyond it.

@@ -222,7 +222,11 @@ document.addEventListener("htmx:afterRequest", ({ detail }) => {
 
 function remember(form) {
   const state = stateOf(form), hands = handsOf(form);
-  if (hands === state.hands) return;
+  if (hands === state.hands) {
+    // Going back to what is there already changes nothing, and what comes next is a step of its own.
+    if (!state.waiting.length) state.isBack = false;
+    return;
+  }
   if (!state.isBack) {
     state.undo.push(state.hands);
     state.redo = [];

@@ -8,7 +8,8 @@ from yenzo.apps.editor.aspects.interface import Aspect, FormLine, Operations
 from yenzo.apps.materials.to_core import materials
 from yenzo.apps.pages.phrases import counted, joined
 from yenzo.core.documents.freedoms import HELD_FAST, Freedoms, LetterHeights, Scaling
-from yenzo.core.documents.placements import OwnItemsPlacement, TextPlacement
+from yenzo.core.documents.placements import TextPlacement
+from yenzo.core.documents.reading import dump_part
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
 
@@ -64,8 +65,6 @@ class FreeAspect(Aspect):
         }
         if isinstance(line.placement, TextPlacement):
             fields |= self._text_fields(free)
-        if isinstance(line.placement, OwnItemsPlacement):
-            return fields | {"order": order}
         palettes = [("", "It stays as it is"), *((key, one.name) for key, one in materials().palettes.items())]
         fields["palette"] = forms.ChoiceField(
             choices=palettes, required=False, initial=free.palette or "", label="Color it from the palette"
@@ -107,12 +106,11 @@ class FreeAspect(Aspect):
             ),
             typefaces=tuple(given.get("typefaces", ())),
             styles=given.get("styles", False),
-            palette=given.get("palette") or None,
+            palette=given["palette"] or None,
             align=given.get("align", False),
             order=given["order"],
         )
-        begins = type(line.placement).model_fields["free"].default if line.placement else HELD_FAST
-        return [line.set_placement("free", None if free == begins else free.model_dump(mode="json"))]
+        return [line.set_placement("free", dump_part(free) if free else None)]
 
 
 def _free_of(line: FormLine) -> Freedoms:

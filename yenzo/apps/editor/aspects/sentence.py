@@ -152,6 +152,8 @@ PLACED_ARTWORK = ", {fit}, {artwork-paint}"
 # What is said only where it isn't plain, and offered behind the sentence else.
 MORE_TEXT = ("letters", "stroke", "shadow", "plate", "second-color", "joined", "overlap", "free", "lands-when")
 MORE_ARTWORK = ("free", "lands-when")
+# Own items are free by themselves.
+MORE_OWN = ("lands-when",)
 MORE_OPTIONS = ("looks", "goods", "offered-when")
 MORE_WORDING = ("pattern", "word-lists")
 MORE_UPLOAD = ("sample-picture",)
@@ -241,7 +243,7 @@ def _more(line: FormLine, names: tuple[str, ...]) -> Iterator[Part]:
 def _placed(line: FormLine) -> Iterator[Part]:
     match line.placement:
         case OwnItemsPlacement():
-            yield from _more(line, MORE_ARTWORK)
+            yield from _more(line, MORE_OWN)
         case ArtworkPlacement():
             yield from _filled(line, PLACED_ARTWORK)
             is_many = isinstance(line.field, ArtworkField) and line.field.most_files > 1
