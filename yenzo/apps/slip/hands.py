@@ -29,8 +29,6 @@ from yenzo.core.documents.own_items import (
 )
 from yenzo.core.documents.values import clean_text
 from yenzo.core.measure import MM_PER_INCH
-from yenzo.core.scene.by_hand import held_color
-from yenzo.core.scene.coloring import chosen_paint
 from yenzo.core.scene.moved import Moved
 from yenzo.core.scene.nodes import AreaScene, Lettering, Node, PlacedPicture
 from yenzo.core.shapes.box import Box
@@ -132,9 +130,9 @@ def _without_file(item: OwnItem) -> OwnItem:
     return item.model_copy(update={"made": None}) if isinstance(item, OwnPicture) else item
 
 
-def held_items(walked: Walked) -> tuple[HeldItem, ...]:
-    """Return all that customers may change now, in painting order."""
-    return tuple(_held(walked, area, node) for area, node in _movable(walked))
+def held_items(walked: Walked, holding: str) -> tuple[HeldItem, ...]:
+    """Return all that customers may change now, in painting order; what can be chosen only of what is held."""
+    return tuple(_held(walked, area, node, holding) for area, node in _movable(walked))
 
 
 def held_digest(items: tuple[HeldItem, ...], holding: str) -> str:
@@ -146,13 +144,15 @@ def _movable(walked: Walked) -> Iterator[tuple[AreaScene, Node]]:
     return ((area, node) for area in walked.scene.areas for node in area.nodes if node.moved)
 
 
-def _held(walked: Walked, area: AreaScene, node: Node) -> HeldItem:
+def _held(walked: Walked, area: AreaScene, node: Node, holding: str) -> HeldItem:
     moved, box = node.moved, node.bounds
     assert moved is not None
     assert box is not None
     scale = math.hypot(moved.matrix.a, moved.matrix.b)
     text = node if isinstance(node, Lettering) else None
-    offered = _offered_of_own(walked, node, moved.item) if moved.item else _offered(walked, node, moved)
+    offered: dict[str, Any] = {}
+    if node.placement == holding:
+        offered = _offered_of_own(walked, node, moved.item) if moved.item else _offered(walked, node, moved)
     return HeldItem(
         key=node.placement,
         side=area.side,
@@ -177,7 +177,7 @@ def _offered(walked: Walked, node: Node, moved: Moved) -> dict[str, Any]:
     letters = moved.free.letters if isinstance(node, Lettering) else None
     return {
         "typefaces": _typefaces(walked, node, moved) if isinstance(node, Lettering) else (),
-        "colors": _colors(walked, node, moved),
+        "colors": _palette_picks(walked.setup.materials, moved.free.palette, node),
         "aligns": _aligns(walked, node, moved),
         "least_letter_mm": _plain(letters.least_mm) if letters else "",
         "most_letter_mm": _plain(letters.most_mm) if letters else "",
@@ -295,21 +295,6 @@ def _typefaces(walked: Walked, node: Lettering, moved: Moved) -> tuple[Pick, ...
     materials = walked.setup.materials
     keys = free_typefaces(materials, moved.free, base_typeface(placement, walked.asked.values))
     return tuple(Pick(key, materials.typefaces[key].name, key == node.typeface) for key in keys)
-
-
-def _colors(walked: Walked, node: Node, moved: Moved) -> tuple[Pick, ...]:
-    palette, placement = (
-        walked.setup.materials.palettes.get(moved.free.palette or ""),
-        walked.setup.placement(node.placement),
-    )
-    if palette is None or placement is None:
-        return ()
-    source = held_color(placement, moved.adjustment)
-    now = chosen_paint(walked.setup, source, walked.asked) if source else None
-    return tuple(
-        Pick(color.key, color.name, now is not None and color.name == now.name, color.screen)
-        for color in palette.colors
-    )
 
 
 def _aligns(walked: Walked, node: Node, moved: Moved) -> tuple[Pick, ...]:

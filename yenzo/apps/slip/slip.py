@@ -214,7 +214,7 @@ def build_slip(
         axes=_axes(walked),
         page=page,
         uploads=uploads,
-        held=held_items(walked),
+        held=held_items(walked, holding),
         holding=holding,
     )
 

@@ -4,6 +4,7 @@ import io
 from pathlib import Path
 from typing import Any
 
+from django.forms import Form
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
@@ -23,7 +24,7 @@ from yenzo.apps.products.services.pictures import add_goods_picture, split_goods
 from yenzo.apps.products.to_core import setup_of_draft
 from yenzo.core.artwork.ground import content_box
 from yenzo.core.documents.edits import free_key
-from yenzo.core.documents.setup import Side
+from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.documents.splitting import split_operations
 from yenzo.core.errors import ArtworkError, DocumentError
 from yenzo.core.measure import plain_number
@@ -51,19 +52,11 @@ def new_side(request: HttpRequest, key: str) -> HttpResponse:
 @staff_page(*SELLERS)
 def mark_scale(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
     """Mark two points on the picture and say what lies between them."""
-    product = get_object_or_404(Product, key=key)
-    setup = setup_of_draft(product)
-    side = setup.side(side_key)
-    if side is None:
-        raise Http404
+    product, setup, side = _found(key, side_key)
     form = ScaleForm(request.POST or None, initial=_marked(side))
     if request.method == "POST" and form.is_valid():
         operation = {"do": "set", "path": ["sides", side_key, "scale"], "value": form.scale()}
-        try:
-            edit(request, product, [operation], f"Scale of {side.name}")
-        except DocumentError as error:
-            form.add_error(None, error.message)
-        else:
+        if _is_kept(request, product, form, [operation], f"Scale of {side.name}"):
             return redirect("editor:setup", key)
     return _scale_page(request, product, side, form, SizeByForm(setup, side))
 
@@ -72,19 +65,10 @@ def mark_scale(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
 @require_POST
 def size_by(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
     """Say which entries the size of a side follows."""
-    product = get_object_or_404(Product, key=key)
-    setup = setup_of_draft(product)
-    side = setup.side(side_key)
-    if side is None:
-        raise Http404
+    product, setup, side = _found(key, side_key)
     form = SizeByForm(setup, side, request.POST)
-    if form.is_valid():
-        try:
-            edit(request, product, form.operations(side), f"Size of {side.name}")
-        except DocumentError as error:
-            form.add_error(None, error.message)
-        else:
-            return redirect("editor:setup", key)
+    if form.is_valid() and _is_kept(request, product, form, form.operations(side), f"Size of {side.name}"):
+        return redirect("editor:setup", key)
     return _scale_page(request, product, side, ScaleForm(initial=_marked(side)), form)
 
 
@@ -137,11 +121,7 @@ def remove_side(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
 @require_POST
 def outer_size(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
     """Take the scale from how wide the goods are: from the first to the last column of the picture that shows them."""
-    product = get_object_or_404(Product, key=key)
-    setup = setup_of_draft(product)
-    side = setup.side(side_key)
-    if side is None:
-        raise Http404
+    product, setup, side = _found(key, side_key)
     form = OuterSizeForm(request.POST)
     if form.is_valid():
         with Image.open(io.BytesIO(StoredAssets().read(side.picture.asset))) as picture:
@@ -150,11 +130,7 @@ def outer_size(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
         middle = (box[1] + box[3]) / 2
         scale = {"start_px": [box[0], middle], "end_px": [box[2], middle], "length_mm": form.cleaned_data["outer_mm"]}
         operation = {"do": "set", "path": ["sides", side_key, "scale"], "value": scale}
-        try:
-            edit(request, product, [operation], f"Scale of {side.name} by its outer size")
-        except DocumentError as error:
-            form.add_error(None, error.message)
-        else:
+        if _is_kept(request, product, form, [operation], f"Scale of {side.name} by its outer size"):
             return redirect("editor:setup", key)
     return _scale_page(request, product, side, ScaleForm(initial=_marked(side)), SizeByForm(setup, side), form)
 
@@ -163,11 +139,7 @@ def outer_size(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
 @require_POST
 def split_side(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
     """Make two sides of one whose picture shows both, each with the areas that lie on it."""
-    product = get_object_or_404(Product, key=key)
-    setup = setup_of_draft(product)
-    side = setup.side(side_key)
-    if side is None:
-        raise Http404
+    product, setup, side = _found(key, side_key)
     form = SplitForm(request.POST)
     if form.is_valid():
         own = [one.name for one in setup.offer.variants if {*one.pictures, *one.scales, *one.areas} & {side_key}]
@@ -178,11 +150,7 @@ def split_side(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
             parts = split_goods_picture(actor_of(request.user), side.picture.asset, at=at, across=across)
             new_key = free_key(product.draft, ("sides",), form.cleaned_data["name"])
             operations = split_operations(setup, side, parts, new_key, form.cleaned_data["name"], across=across)
-            try:
-                edit(request, product, operations, f"{side.name} split in two")
-            except DocumentError as error:
-                form.add_error(None, error.message)
-            else:
+            if _is_kept(request, product, form, operations, f"{side.name} split in two"):
                 return redirect("editor:setup", key)
     return _scale_page(request, product, side, ScaleForm(initial=_marked(side)), SizeByForm(setup, side), None, form)
 
@@ -200,6 +168,25 @@ def _marked(side: Side) -> dict[str, Any]:
 def taken_picture(request: HttpRequest, sent: Any) -> dict[str, Any]:
     """Keep a picture of goods; return it as documents name it."""
     return add_goods_picture(actor_of(request.user), Path(sent.temporary_file_path()), sent.name or "picture")
+
+
+def _found(key: str, side_key: str) -> tuple[Product, Setup, Side]:
+    product = get_object_or_404(Product, key=key)
+    setup = setup_of_draft(product)
+    side = setup.side(side_key)
+    if side is None:
+        raise Http404
+    return product, setup, side
+
+
+def _is_kept(request: HttpRequest, product: Product, form: Form, operations: list[dict[str, Any]], label: str) -> bool:
+    """Change the draft as a form asks; what is refused is said at the form."""
+    try:
+        edit(request, product, operations, label)
+    except DocumentError as error:
+        form.add_error(None, error.message)
+        return False
+    return True
 
 
 def edit(request: HttpRequest, product: Product, operations: list[dict[str, Any]], label: str) -> None:
