@@ -4,6 +4,7 @@ import hashlib
 import json
 import os
 import uuid
+from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
@@ -95,8 +96,9 @@ def load() -> bool:
     if Product.objects.exists():
         return False
     folders = sorted((HERE / "products").iterdir())
-    pictures = _goods_pictures([path for folder in folders for path in sorted((folder / "assets").glob("*.png"))])
-    drawings = _drawings(sorted((HERE / "collections").glob("*/*.svg")))
+    goods = [path for folder in folders for path in sorted((folder / "assets").glob("*.png"))]
+    pictures = {_sha256(path): picture for path, picture in _taken(add_goods_picture, goods).items()}
+    drawings = _taken(add_made_artwork, sorted((HERE / "collections").glob("*/*.svg")))
     with transaction.atomic():
         owner = actor_of(_people()[0])
         _materials(owner)
@@ -132,30 +134,17 @@ def _materials(owner: Actor) -> None:
         add_font(owner, path.read_bytes(), path.name)
 
 
-def _goods_pictures(paths: list[Path]) -> dict[str, dict[str, Any]]:
-    """Take all goods' pictures, two at a time: each is looked at in a process of its own. By their own SHA-256."""
+def _taken(take: Callable[[Actor, Path, str], dict[str, Any]], paths: list[Path]) -> dict[Path, dict[str, Any]]:
+    """Take files, two at a time: each is looked at in a process of its own."""
 
-    def take(path: Path) -> dict[str, Any]:
+    def taken(path: Path) -> dict[str, Any]:
         try:
-            return add_goods_picture(Actor(Role.OWNER, "Demo"), path, path.name)
+            return take(Actor(Role.OWNER, "Demo"), path, path.name)
         finally:
             connection.close()
 
     with ThreadPoolExecutor(2) as pool:
-        return {_sha256(path): picture for path, picture in zip(paths, pool.map(take, paths), strict=True)}
-
-
-def _drawings(paths: list[Path]) -> dict[Path, dict[str, Any]]:
-    """Take the drawings of all collections, two at a time."""
-
-    def take(path: Path) -> dict[str, Any]:
-        try:
-            return add_made_artwork(Actor(Role.OWNER, "Demo"), path, path.name)
-        finally:
-            connection.close()
-
-    with ThreadPoolExecutor(2) as pool:
-        return dict(zip(paths, pool.map(take, paths), strict=True))
+        return dict(zip(paths, pool.map(taken, paths), strict=True))
 
 
 def _collections(owner: Actor, drawings: dict[Path, dict[str, Any]]) -> None:

@@ -4,29 +4,15 @@ from typing import Any
 
 from django import forms
 
-from yenzo.apps.editor.aspects.interface import Aspect, FormLine, Operations
+from yenzo.apps.editor.aspects.interface import Aspect, FormLine, Operations, bounded_number
 from yenzo.apps.materials.to_core import materials
 from yenzo.apps.pages.phrases import counted, joined
 from yenzo.core.documents.freedoms import HELD_FAST, Freedoms, LetterHeights, Scaling
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.reading import dump_part
 from yenzo.core.documents.setup import Setup
-from yenzo.core.measure import plain_number
 
-NUMBER = forms.NumberInput(attrs={"step": "any"})
 ALL_ROUND_DEG = 180
-
-
-def _number(label: str, initial: float | None, least: float, most: float, help_text: str = "") -> forms.FloatField:
-    return forms.FloatField(
-        required=False,
-        initial=initial,
-        min_value=least,
-        max_value=most,
-        widget=NUMBER,
-        label=label,
-        help_text=help_text,
-    )
 
 
 class FreeAspect(Aspect):
@@ -47,15 +33,15 @@ class FreeAspect(Aspect):
         )
         fields: dict[str, forms.Field] = {
             "move": forms.BooleanField(required=False, initial=free.move, label="Move it"),
-            "turn_deg": _number(
+            "turn_deg": bounded_number(
                 "Turn it by up to, degrees",
                 free.turn_deg or None,
                 0,
                 ALL_ROUND_DEG,
                 "180 is all round; empty: not at all",
             ),
-            "scale_least": _number("Size it from, times", sizes.least if sizes else None, 0.05, 20),
-            "scale_most": _number(
+            "scale_least": bounded_number("Size it from, times", sizes.least if sizes else None, 0.05, 20),
+            "scale_most": bounded_number(
                 "Up to, times",
                 sizes.most if sizes else None,
                 0.05,
@@ -75,8 +61,10 @@ class FreeAspect(Aspect):
     def _text_fields(free: Freedoms) -> dict[str, forms.Field]:
         letters = free.letters
         return {
-            "letters_least": _number("Letters from, mm", letters.least_mm if letters else None, 0.5, 2000),
-            "letters_most": _number("Up to, mm", letters.most_mm if letters else None, 0.5, 2000, "Empty: not at all"),
+            "letters_least": bounded_number("Letters from, mm", letters.least_mm if letters else None, 0.5, 2000),
+            "letters_most": bounded_number(
+                "Up to, mm", letters.most_mm if letters else None, 0.5, 2000, "Empty: not at all"
+            ),
             "typefaces": forms.MultipleChoiceField(
                 choices=[(key, one.name) for key, one in materials().typefaces.items()],
                 required=False,

@@ -122,6 +122,21 @@ def shown_for(way: str, field: forms.Field) -> forms.Field:
     return field
 
 
+def bounded_number(
+    label: str, initial: float | None, least: float, most: float, help_text: str = ""
+) -> forms.FloatField:
+    """Return a field for a number between two others, of any fineness; it may be left empty."""
+    return forms.FloatField(
+        required=False,
+        initial=initial,
+        min_value=least,
+        max_value=most,
+        widget=forms.NumberInput(attrs={"step": "any"}),
+        label=label,
+        help_text=help_text,
+    )
+
+
 def points_in(text: str, message: str) -> list[list[float]]:
     """Return points written as "across down, across down"; raises ValidationError with the message."""
     try:

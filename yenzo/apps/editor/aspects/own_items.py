@@ -4,7 +4,7 @@ from typing import Any, get_args
 
 from django import forms
 
-from yenzo.apps.editor.aspects.interface import Aspect, FormLine, Operations
+from yenzo.apps.editor.aspects.interface import Aspect, FormLine, Operations, bounded_number
 from yenzo.apps.materials.to_core import materials
 from yenzo.apps.pages.phrases import counted, joined
 from yenzo.core.documents.artwork import ArtworkKind
@@ -13,7 +13,6 @@ from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.own_items import MOST_OWN_ITEMS, OwnLayout, OwnPictures, OwnTexts
 from yenzo.core.measure import plain_number
 
-NUMBER = forms.NumberInput(attrs={"step": "any"})
 LAYOUTS = {
     "straight": "on a straight line",
     "wrapped": "wrapped at a width",
@@ -45,22 +44,8 @@ def _text_fields(texts: OwnTexts | None, have: Materials, palettes: list[tuple[s
             max_value=500,
             label="Characters a text, at most",
         ),
-        "letters_least": forms.FloatField(
-            required=False,
-            initial=texts.letters.least_mm if texts else 5,
-            min_value=0.5,
-            max_value=2000,
-            widget=NUMBER,
-            label="Letters from, mm",
-        ),
-        "letters_most": forms.FloatField(
-            required=False,
-            initial=texts.letters.most_mm if texts else 60,
-            min_value=0.5,
-            max_value=2000,
-            widget=NUMBER,
-            label="Letters up to, mm",
-        ),
+        "letters_least": bounded_number("Letters from, mm", texts.letters.least_mm if texts else 5, 0.5, 2000),
+        "letters_most": bounded_number("Letters up to, mm", texts.letters.most_mm if texts else 60, 0.5, 2000),
         "typefaces": _several(
             "Typefaces", [(key, one.name) for key, one in have.typefaces.items()], texts.typefaces if texts else ()
         ),
