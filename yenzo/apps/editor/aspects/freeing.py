@@ -11,6 +11,7 @@ from yenzo.core.documents.freedoms import HELD_FAST, Freedoms, LetterHeights, Sc
 from yenzo.core.documents.placements import TextPlacement
 from yenzo.core.documents.reading import dump_part
 from yenzo.core.documents.setup import Setup
+from yenzo.core.measure import plain_number
 
 ALL_ROUND_DEG = 180
 
