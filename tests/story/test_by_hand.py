@@ -184,6 +184,38 @@ def items(page):
     return json.loads(page.locator("[name=hands]").input_value()).get("items", {}).get("own", [])
 
 
+def test_the_small_picture_of_a_side_follows_and_nothing_of_it_can_be_held(open_page):
+    page = tote(open_page)
+    page.get_by_role("button", name="+ Text").click()
+    for words in ("OTTER", "WHELK"):
+        page.locator("[data-own-text]").fill(words)
+        settled(page)
+        drawn = page.locator("#ink-front [data-item] path:not([data-grip])").first.get_attribute("d")
+        small = page.locator("[data-show-side=front] svg > g path[fill]:not([fill=none])")
+        expect(small.first).to_have_attribute("d", drawn)
+    expect(page.locator(".thumbs :is([data-item], [data-scene], [id^=ink-])")).to_have_count(0)
+
+
+def test_undo_after_what_changed_nothing_goes_back_one_step_only(open_page):
+    page = clock(open_page)
+    width = page.locator("[data-strip=photo] [data-typed=width]")
+    page.locator("[data-hold=photo]").click()
+    for value, scale in (("200", 1.25), ("240", 1.5)):
+        width.fill(value)
+        page.keyboard.press("Enter")
+        assert hands(page, "photo")["scale"] == pytest.approx(scale, rel=1e-2)
+    page.locator("[data-hold=photo]").click()
+    page.locator("[data-hand=center]").click()
+    settled(page)
+    page.locator("[data-hand=undo]").click()
+    assert hands(page, "photo")["scale"] == pytest.approx(1.25, rel=1e-2)
+    width.fill("240")
+    page.keyboard.press("Enter")
+    assert hands(page, "photo")["scale"] == pytest.approx(1.5, rel=1e-2)
+    page.locator("[data-hand=undo]").click()
+    assert hands(page, "photo")["scale"] == pytest.approx(1.25, rel=1e-2)
+
+
 def test_a_tote_is_composed_on_a_phone_and_is_made_as_it_was_seen(open_page, workshop):
     page = tote(open_page, size=PHONE)
     page.get_by_role("button", name="+ Text", exact=True).click()

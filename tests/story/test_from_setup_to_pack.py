@@ -161,7 +161,7 @@ def order_it(page, workshop):
     page.locator("[data-field=name]").press_sequentially(TYPED, delay=15)
     setup = read_setup(workshop.document("transom-plate"))
     expected = walk(setup, entries({"name": TYPED}), workshop).scene.sides[0].digest
-    expect(page.locator("#ink-front [data-scene]")).to_have_attribute("data-scene", expected)
+    expect(page.locator("#scene-front [data-scene]")).to_have_attribute("data-scene", expected)
     expect(page.locator("#line-name .made")).to_contain_text("Letters now")
     expect(page.locator("[data-total]")).to_have_attribute("data-total", "43.00")
     ink = page.locator("#ink-front [data-area=area-1]").inner_html()

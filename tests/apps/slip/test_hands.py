@@ -93,6 +93,32 @@ def test_hands_that_cannot_be_read_are_none(movable, garbage):
     assert hands_in(refreshed("movable", form)) == {}
 
 
+def swapped(answer):
+    """Return the places of the goods and of the hands that an answer replaces."""
+    targets = re.findall(r'hx-swap-oob="innerHTML:#([^"]+)"', answer) + re.findall(r'id="([^"]+)" hx-swap-oob', answer)
+    return {one for one in targets if one.startswith(("ink-", "under-", "hold-", "hands", "strip"))}
+
+
+def test_answer_replaces_only_what_the_hand_moved(movable):
+    first = refreshed("movable", sent())
+    assert {"ink-front", "hands"} <= swapped(first)
+    [shown] = re.findall(r'name="shown" value="([^"]+)"', first)
+    assert swapped(refreshed("movable", sent(shown=shown))) == set()
+    moved = refreshed("movable", sent({"do": "move", "item": "name", "shift_mm": [4, 0]}, shown=shown))
+    assert swapped(moved) == {"ink-front-0", "hold-name", "strip"}
+    other_words = refreshed("movable", {**sent(shown=shown), "entry-name": "WHELK"})
+    assert swapped(other_words) == {"ink-front-0", "hold-name", "strip"}
+
+
+def test_what_is_replaced_alone_is_what_the_whole_would_show(movable):
+    gesture = {"do": "move", "item": "name", "shift_mm": [4, 0]}
+    [shown] = re.findall(r'name="shown" value="([^"]+)"', refreshed("movable", sent()))
+    alone = re.search(
+        r'innerHTML:#ink-front-0">(.*?)</svg>', refreshed("movable", sent(gesture, shown=shown)), re.DOTALL
+    )[1]
+    assert f'<g id="ink-front-0">{alone}</g>' in refreshed("movable", sent(gesture))
+
+
 def test_what_is_not_free_stays_whatever_is_sent(product):
     plain = refreshed("board", sent())
     forged = sent(

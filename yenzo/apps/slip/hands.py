@@ -1,6 +1,5 @@
 """What can be changed by hand: a walk comes in; each thing that may be, in words and with its controls, goes out."""
 
-import hashlib
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -9,6 +8,7 @@ from typing import Any
 from django.http import QueryDict
 from django.utils.translation import gettext
 
+from yenzo.apps.slip.told_apart import Parts, parts_of
 from yenzo.core.asking.by_hand import aligns_of, base_typeface, free_typefaces
 from yenzo.core.asking.gestures import Hands, after, dump_hands, read_gestures, read_hands
 from yenzo.core.asking.kinds.own_items import own_items_of
@@ -135,9 +135,15 @@ def held_items(walked: Walked, holding: str) -> tuple[HeldItem, ...]:
     return tuple(_held(walked, area, node, holding) for area, node in _movable(walked))
 
 
-def held_digest(items: tuple[HeldItem, ...], holding: str) -> str:
-    """Return what tells other items from these, or another one in the hand: only its strip is shown."""
-    return hashlib.blake2s(repr((items, holding)).encode(), digest_size=6).hexdigest()
+def list_parts(items: tuple[HeldItem, ...]) -> Parts:
+    """Return what tells the list of what can be changed by hand apart: its order, and the words of each."""
+    order = repr([(item.key, item.side) for item in items])
+    return parts_of("hands", order, (f"{item.name}\n{item.said}" for item in items))
+
+
+def strip_parts(item: HeldItem | None) -> Parts:
+    """Return what tells the strip of what is held apart."""
+    return parts_of("strip", repr(item), ())
 
 
 def _movable(walked: Walked) -> Iterator[tuple[AreaScene, Node]]:

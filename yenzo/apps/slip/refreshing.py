@@ -2,23 +2,28 @@
 
 from django.http import QueryDict
 
+from yenzo.apps.slip.goods import changed_side
 from yenzo.apps.slip.lines import SlipLine
-from yenzo.apps.slip.slip import Slip, SlipSide, Turn
+from yenzo.apps.slip.slip import Slip, Turn
+from yenzo.apps.slip.told_apart import read_parts
 
 
 def refresh_context(slip: Slip, form: QueryDict) -> dict[str, object]:
-    """Return what the answer needs: sides that differ (the one in view first) and lines that look otherwise."""
-    shown = set(form.get("shown", "").split())
+    """Return what the answer needs: what differs on sides (the one in view first) and lines that look otherwise."""
+    seen = read_parts(form.get("shown", ""))
     in_view = form.get("view", "")
-    sides = [side for side in slip.sides if f"{side.key}:{side.digest}" not in shown]
+    changed = [changed_side(side, seen) for side in slip.sides]
+    hand_list, strip = (parts.changed(seen) for parts in slip.hand_parts)
     was_asked = set(form.get("asked", "").split())
     was_told = set(form.get("told", "").split())
     return {
         "slip": slip,
-        "changed_sides": sorted(sides, key=lambda side: _order(side, in_view)),
+        "changed_sides": sorted(filter(None, changed), key=lambda one: one.side.key != in_view),
         "said_lines": [line for line in slip.lines if line.is_asked and _has_words(line, was_told)],
         "is_another_variant": bool(slip.axes) and form.get("variant") != slip.walked.asked.variant,
-        "is_held_otherwise": form.get("held", "") != slip.held_digest,
+        "are_hands_otherwise": hand_list is None,
+        "changed_held": [slip.held[at] for at in hand_list or ()],
+        "is_strip_otherwise": bool(slip.held) and hand_list is not None and strip is None,
         "gestures_done": gestures_done(form),
         "changed_lines": [line for line in slip.lines if _has_changed(line, was_asked)],
     }
@@ -35,10 +40,6 @@ def _has_words(line: SlipLine, was_told: set[str]) -> bool:
     if line.messages:
         return line.told not in was_told
     return any(told.partition(":")[0] == line.field.key for told in was_told)
-
-
-def _order(side: SlipSide, in_view: str) -> bool:
-    return side.key != in_view
 
 
 def gestures_done(form: QueryDict) -> int:

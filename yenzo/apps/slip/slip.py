@@ -1,51 +1,24 @@
 """The slip: a set-up and entries come in; all that the order slip and the goods beside it show goes out."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
-from django.urls import reverse
-
 from yenzo.apps.designs.now import context_now
-from yenzo.apps.designs.picture_addresses import SMALL, picture_address
+from yenzo.apps.designs.picture_addresses import picture_address
 from yenzo.apps.designs.to_core import Uploads
-from yenzo.apps.slip.hands import HeldItem, held_digest, held_items, settled_hands
+from yenzo.apps.slip.goods import SlipSide, drawn_sides
+from yenzo.apps.slip.hands import HeldItem, held_items, list_parts, settled_hands, strip_parts
 from yenzo.apps.slip.lines import LineDrawing, SlipLine
 from yenzo.apps.slip.options import SlipOption
+from yenzo.apps.slip.told_apart import Parts
 from yenzo.core.asking.problems import GOODS
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.axes import Axis, AxisValue, variant_at
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.setup import Setup
-from yenzo.core.documents.used import own_artwork
 from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.quote import Quote
-from yenzo.core.render.page import side_page
-from yenzo.core.render.svg import ink_markup
-from yenzo.core.scene.description import describe_side
-from yenzo.core.scene.nodes import SideScene
 from yenzo.core.spine import Walked, stand_ins, walk
-
-# A drawing of more points goes to the browser once, as a picture file of its own, and not with every key.
-MOST_DRAWN_POINTS = 1500
-
-
-@dataclass(frozen=True)
-class SlipSide:
-    """One side of the goods with the ink on it; `under` is what shows through its windows, `overlays` what lies
-    on its picture.
-    """
-
-    key: str
-    name: str
-    picture: str
-    small: str
-    said: str
-    width_mm: float
-    height_mm: float
-    digest: str
-    ink: str
-    under: str
-    overlays: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -101,9 +74,14 @@ class Slip:
         return settled_hands(self.entries, self.walked)
 
     @property
-    def held_digest(self) -> str:
-        """What tells whether what can be changed by hand looks otherwise."""
-        return held_digest(self.held, self.holding)
+    def in_hand(self) -> HeldItem | None:
+        """What is held by hand now."""
+        return next((item for item in self.held if item.key == self.holding), None)
+
+    @property
+    def hand_parts(self) -> tuple[Parts, Parts]:
+        """What tells apart the list of what can be changed by hand, and the strip of what is held."""
+        return list_parts(self.held), strip_parts(self.in_hand)
 
     @property
     def lines(self) -> tuple[SlipLine, ...]:
@@ -151,8 +129,9 @@ class Slip:
 
     @property
     def shown(self) -> str:
-        """The digests of the sides shown, as the next request carries them."""
-        return " ".join(f"{side.key}:{side.digest}" for side in self.sides)
+        """What is shown of the goods and for hands, as the next request carries it."""
+        parts = [layer.parts for side in self.sides for layer in side.layers]
+        return " ".join(one.told for one in (*parts, *self.hand_parts))
 
     @property
     def told(self) -> str:
@@ -209,7 +188,7 @@ def build_slip(
         entries=entries,
         walked=walked,
         sections=_with_hidden(setup, sections, page),
-        sides=_sides(walked, uploads, stand_ins(walked, assets)),
+        sides=drawn_sides(walked, uploads, stand_ins(walked, assets)),
         variants=() if setup.offer.axes else _variants(walked),
         axes=_axes(walked),
         page=page,
@@ -252,42 +231,6 @@ def _with_hidden(setup: Setup, sections: tuple[SlipSection, ...], page: str) -> 
     is_paged = setup.form.shown == "pages"
     return tuple(
         replace(section, is_hidden=section.key != page if is_paged else not section.is_asked) for section in sections
-    )
-
-
-def _sides(walked: Walked, uploads: Uploads, standing: Mapping[str, SideScene]) -> tuple[SlipSide, ...]:
-    addresses = {file.prepared: picture_address(file.prepared) for file in own_artwork(walked.setup)}
-    addresses |= {
-        one.prepared_id: reverse("designs:upload_picture", args=[one.pk])
-        for sent in uploads.values()
-        for one in sent
-        if one.prepared_id
-    }
-
-    def ink(side: SideScene, *, under: bool) -> str:
-        page = side_page(side, with_goods=False, under=under)
-        own = ink_markup(page, addresses.__getitem__, MOST_DRAWN_POINTS, for_hands=True)
-        if side.key not in standing:
-            return own
-        sample = side_page(standing[side.key], with_goods=False, under=under)
-        faint = ink_markup(sample, addresses.__getitem__, MOST_DRAWN_POINTS)
-        return f'<g class="stand-in">{faint}</g>{own}'
-
-    return tuple(
-        SlipSide(
-            key=side.key,
-            name=side.name,
-            picture=picture_address(side.picture),
-            small=picture_address(side.picture, SMALL),
-            said=describe_side(side),
-            width_mm=side.width_mm,
-            height_mm=side.height_mm,
-            digest=side.digest + (standing[side.key].digest if side.key in standing else ""),
-            ink=ink(side, under=False),
-            under=ink(side, under=True),
-            overlays=tuple(picture_address(asset) for asset in side.overlays),
-        )
-        for side in walked.scene.sides
     )
 
 

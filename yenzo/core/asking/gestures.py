@@ -175,7 +175,7 @@ def _adjusted(before: Adjustment, gesture: Move | Put | Level | Again) -> Adjust
         case Move():
             (x, y), (dx, dy) = before.shift_mm, gesture.shift_mm
             changed: dict[str, Any] = {
-                "shift_mm": (_within(x + dx, MOST_SHIFT_MM), _within(y + dy, MOST_SHIFT_MM)),
+                "shift_mm": (_place(x + dx), _place(y + dy)),
                 "turn_deg": half_turn(before.turn_deg + gesture.turn_deg),
                 "scale": min(max(before.scale * gesture.scale, LEAST_SCALE), MOST_SCALE),
             }
@@ -219,7 +219,7 @@ def _with_items(hands: Hands, field: str, key: str, gesture: Move | Put | Level 
 
 
 def _lower(at_mm: float | None) -> float | None:
-    return None if at_mm is None else _within(at_mm + COPY_MM, MOST_SHIFT_MM)
+    return None if at_mm is None else _place(at_mm + COPY_MM)
 
 
 def _changed_item(item: OwnItem, gesture: Move | Put) -> OwnItem:
@@ -239,8 +239,13 @@ def _changed_item(item: OwnItem, gesture: Move | Put) -> OwnItem:
     changed["turn_deg"] = half_turn(item.turn_deg + gesture.turn_deg)
     if item.x_mm is not None and item.y_mm is not None:
         (dx, dy) = gesture.shift_mm
-        changed |= {"x_mm": _within(item.x_mm + dx, MOST_SHIFT_MM), "y_mm": _within(item.y_mm + dy, MOST_SHIFT_MM)}
+        changed |= {"x_mm": _place(item.x_mm + dx), "y_mm": _place(item.y_mm + dy)}
     return item.model_copy(update=changed)
+
+
+def _place(at_mm: float) -> float:
+    """Return a place that hands can mean: whole micrometres, so that what comes back to where it was is there."""
+    return round(_within(at_mm, MOST_SHIFT_MM), 3)
 
 
 def _within(value: float, most: float) -> float:

@@ -7,6 +7,7 @@ import base64
 import hashlib
 import math
 from collections.abc import Callable, Iterable
+from dataclasses import dataclass
 from html import escape
 
 from yenzo.core.documents.assets import Assets
@@ -33,15 +34,36 @@ def render_svg(page: Page, assets: Assets) -> bytes:
     ).encode()
 
 
-def ink_markup(page: Page, href: Href, most_drawn_points: float = math.inf, *, for_hands: bool = False) -> str:
+def ink_markup(page: Page, href: Href, most_drawn_points: float = math.inf) -> str:
     """Return the page's content as SVG markup in mm: one group an area, `data-area` naming it.
 
-    Drawings of more points than told are referred to as the files that they are, for screens. For hands, what may be
-    moved stands in a group of its own (`data-item`), and what shows of it in groups that can be moved (`data-moves`).
+    Drawings of more points than told are referred to as the files that they are, for screens.
     """
-    canvas = _SvgCanvas(href, most_drawn_points, for_hands=for_hands)
+    canvas = _SvgCanvas(href, most_drawn_points, for_hands=False)
     paint_page(page, canvas, canvas)
-    return canvas.markup()
+    return "".join(canvas.pieces())
+
+
+@dataclass(frozen=True)
+class Ink:
+    """A page's markup in pieces, so that what changed can be replaced alone: `frame[0] held[0] frame[1] ...`.
+
+    Each `held` is one thing that hands may move, and defines all that it refers to; `frame` is what stands between.
+    """
+
+    frame: tuple[str, ...]
+    held: tuple[str, ...]
+
+
+def ink_for_hands(page: Page, href: Href, most_drawn_points: float = math.inf) -> Ink:
+    """Return the page's content as `ink_markup` makes it, what may be moved in groups of its own (`data-item`).
+
+    What shows of such a thing stands in groups that can be moved (`data-moves`).
+    """
+    canvas = _SvgCanvas(href, most_drawn_points, for_hands=True)
+    paint_page(page, canvas, canvas)
+    pieces = canvas.pieces()
+    return Ink(pieces[::2], pieces[1::2])
 
 
 def path_data(outline: Outline) -> str:
@@ -66,9 +88,11 @@ class _SvgCanvas:
     def __init__(self, href: Href, most_drawn_points: float, *, for_hands: bool) -> None:
         self._href = href
         self.most_drawn_points = most_drawn_points
-        self._parts: list[str] = []
+        # In turn what stands between things that may be moved, and one of those: each defines its own names.
+        self._pieces: list[list[str]] = [[]]
         self._defined: set[str] = set()
-        self._open_area = self._open_item = False
+        self._defined_in_frame = self._defined
+        self._open_area = False
         self._for_hands = for_hands
         self._place = Matrix()
 
@@ -77,7 +101,7 @@ class _SvgCanvas:
         self._close_area()
         self._place = placed.place
         held = _area_for_hands(placed) if self._for_hands and any(node.moved for node in placed.scene.nodes) else ""
-        self._parts.append(f'<g data-area="{escape(placed.scene.key)}"{held}>')
+        self._put(f'<g data-area="{escape(placed.scene.key)}"{held}>')
         self._open_area = True
 
     def begin_node(self, node: Node) -> None:
@@ -85,17 +109,24 @@ class _SvgCanvas:
         self._close_item()
         if self._for_hands and node.moved:
             grip = None if isinstance(node, PlacedPicture) else Outline.rectangle(node.moved.start)
-            self._parts.append(_item_for_hands(node.placement, node.moved, self._place, grip))
-            self._open_item = True
+            self._pieces.append([_item_for_hands(node.placement, node.moved, self._place, grip)])
+            self._defined = set()
+
+    @property
+    def _is_item_open(self) -> bool:
+        return len(self._pieces) % 2 == 0
+
+    def _put(self, markup: str) -> None:
+        self._pieces[-1].append(markup)
 
     def _moving(self, content: str) -> str:
-        return f"<g data-moves>{content}</g>" if self._open_item else content
+        return f"<g data-moves>{content}</g>" if self._is_item_open else content
 
     def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
         """Fill an outline with a color or gradient, in `clip` only."""
         color = paint.screen if isinstance(paint, Paint) else f"url(#{self._gradient(paint)})"
         path = self._moving(f'<path fill="{color}" transform="scale(.001)" d="{path_data(outline)}"/>')
-        self._parts.append(f'<g clip-path="url(#{self._clip(clip)})">{path}</g>' if clip else path)
+        self._put(f'<g clip-path="url(#{self._clip(clip)})">{path}</g>' if clip else path)
 
     def picture(self, asset: str, matrix: Matrix, clip: Outline) -> None:
         """Place a picture's unit square by `matrix`, in `clip` only."""
@@ -105,7 +136,7 @@ class _SvgCanvas:
             f'<image width="1" height="1" preserveAspectRatio="none" '
             f'transform="matrix({numbers})" href="{escape(self._href(asset))}"/>'
         )
-        self._parts.append(f'<g clip-path="url(#{name})">{self._moving(image)}</g>')
+        self._put(f'<g clip-path="url(#{name})">{self._moving(image)}</g>')
 
     def _clip(self, clip: Outline) -> str:
         shape = f'<path transform="scale(.001)" d="{path_data(clip)}"/>'
@@ -125,23 +156,24 @@ class _SvgCanvas:
         name = kind + hashlib.sha256(content.encode()).hexdigest()[:12]
         if name not in self._defined:
             self._defined.add(name)
-            self._parts.append(f"<defs>{definition(name)}</defs>")
+            self._put(f"<defs>{definition(name)}</defs>")
         return name
 
-    def markup(self) -> str:
-        """Return all that was drawn, its last group closed."""
+    def pieces(self) -> tuple[str, ...]:
+        """Return all that was drawn, its last group closed; every second piece is something that may be moved."""
         self._close_area()
-        return "".join(self._parts)
+        return tuple("".join(piece) for piece in self._pieces)
 
     def _close_item(self) -> None:
-        if self._open_item:
-            self._parts.append("</g>")
-            self._open_item = False
+        if self._is_item_open:
+            self._put("</g>")
+            self._pieces.append([])
+            self._defined = self._defined_in_frame
 
     def _close_area(self) -> None:
         self._close_item()
         if self._open_area:
-            self._parts.append("</g>")
+            self._put("</g>")
             self._open_area = False
 
 

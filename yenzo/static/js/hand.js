@@ -13,9 +13,10 @@ const IDENTITY = [1, 0, 0, 1, 0, 0];
 
 export const formOf = (element) => element.closest("#slip-form, #try-out");
 const states = new WeakMap();
-// Of each form: what is held, gestures that no answer has shown yet, and what could be gone back to.
+// Of each form: what is held, gestures that no answer has shown yet, what shows moved for them, and what could be gone
+// back to.
 export function stateOf(form) {
-  if (!states.has(form)) states.set(form, { held: null, waiting: [], count: 0, undo: [], redo: [], hands: handsOf(form), isBack: false });
+  if (!states.has(form)) states.set(form, { held: null, waiting: [], moved: new Set(), count: 0, undo: [], redo: [], hands: handsOf(form), isBack: false });
   return states.get(form);
 }
 const handsOf = (form) => form.querySelector("[name=hands]")?.value ?? "{}";
@@ -82,58 +83,87 @@ function stopped(form, key, own, [x, y]) {
 function show(form, key) {
   const item = itemOf(form, key);
   if (!item) return;
-  const own = geometry(item), gesture = pendingOf(form, key), map = mapOf(own, gesture);
-  const isMoved = !isNear(map, IDENTITY);
+  // How large a pixel is must be known before anything is changed: asked for afterwards, the page is laid out for it.
+  const own = geometry(item), gesture = pendingOf(form, key), map = mapOf(own, gesture), px = mmPerPx(item.ownerSVGElement);
+  const isMoved = !isNear(map, IDENTITY), { moved: keys } = stateOf(form);
+  if (isMoved) keys.add(key);
+  else keys.delete(key);
   for (const part of item.querySelectorAll("[data-moves]")) {
     if (isMoved) part.setAttribute("transform", written(map));
     else part.removeAttribute("transform");
   }
-  if (stateOf(form).held === key) drawFrame(form, item, own, gesture);
+  if (stateOf(form).held === key) drawFrame(item, own, gesture, px);
 }
 
 // --- The frame round what is held -------------------------------------------------------------------------------
 
-function drawn(parent, name, attributes) {
-  const element = document.createElementNS(SVG, name);
-  for (const [key, value] of Object.entries(attributes)) element.setAttribute(key, value);
-  parent.append(element);
-  return element;
+// Draws into a group again and again: what it drew before is changed, not made anew, which a slow machine feels.
+class Pencil {
+  constructor(group) {
+    this.group = group;
+    this.at = 0;
+  }
+
+  draw(name, attributes, words = null) {
+    let element = this.group.children[this.at];
+    if (element?.localName !== name) {
+      const made = document.createElementNS(SVG, name);
+      if (element) element.replaceWith(made);
+      else this.group.append(made);
+      element = made;
+    }
+    this.at += 1;
+    for (const { name: had } of [...element.attributes]) if (!(had in attributes)) element.removeAttribute(had);
+    for (const [key, value] of Object.entries(attributes)) if (element.getAttribute(key) !== String(value)) element.setAttribute(key, value);
+    // Its letters are changed, not replaced: what is put into the page anew lets all of its styles be looked up again.
+    if (words !== null && element.firstChild) element.firstChild.data = words;
+    else if (words !== null) element.append(words);
+  }
+
+  // What was drawn before and isn't any more goes.
+  done() {
+    while (this.group.children.length > this.at) this.group.lastElementChild.remove();
+  }
 }
 
 const mmPerPx = (svg) => 1 / svg.getScreenCTM().a;
 
 function frameOf(svg) {
-  return svg.querySelector(":scope > .hand-frame") ?? drawn(svg, "g", { class: "hand-frame", "aria-hidden": "true" });
+  const found = svg.querySelector(":scope > .hand-frame");
+  if (found) return found;
+  const made = document.createElementNS(SVG, "g");
+  made.setAttribute("class", "hand-frame");
+  made.setAttribute("aria-hidden", "true");
+  svg.append(made);
+  return made;
 }
 
-function drawFrame(form, item, own, gesture) {
-  const svg = item.ownerSVGElement, px = mmPerPx(svg), corners = cornersOf(own, gesture);
-  const frame = frameOf(svg);
-  frame.replaceChildren();
-  drawn(frame, "polygon", { points: corners.map((one) => one.join(",")).join(" "), class: "hand-edge" });
+function drawFrame(item, own, gesture, px) {
+  const corners = cornersOf(own, gesture), pencil = new Pencil(frameOf(item.ownerSVGElement));
+  pencil.draw("polygon", { points: corners.map((one) => one.join(",")).join(" "), class: "hand-edge" });
   if (own.can.has("turn")) {
     const [[ax, ay], [bx, by]] = corners, length = Math.hypot(bx - ax, by - ay) || 1;
     const from = [(ax + bx) / 2, (ay + by) / 2];
     const to = [from[0] + ((by - ay) / length) * KNOB_PX * px, from[1] - ((bx - ax) / length) * KNOB_PX * px];
-    drawn(frame, "path", { d: `M${from} L${to}`, class: "hand-edge" });
-    drawn(frame, "circle", { cx: to[0], cy: to[1], r: HANDLE_PX * px, class: "hand-handle", "data-handle": "turn" });
+    pencil.draw("path", { d: `M${from} L${to}`, class: "hand-edge" });
+    pencil.draw("circle", { cx: to[0], cy: to[1], r: HANDLE_PX * px, class: "hand-handle", "data-handle": "turn" });
   }
   for (const [x, y] of own.can.has("size") ? corners : []) {
     const half = HANDLE_PX * px * 0.85;
-    drawn(frame, "rect", { x: x - half, y: y - half, width: 2 * half, height: 2 * half, class: "hand-handle", "data-handle": "size" });
+    pencil.draw("rect", { x: x - half, y: y - half, width: 2 * half, height: 2 * half, class: "hand-handle", "data-handle": "size" });
   }
-  if (drag?.snaps && drag.gesture) drawSnaps(frame, own, px, corners);
+  if (drag?.gesture && drag.key === item.dataset.item) drawSnaps(pencil, own, px, corners);
+  pencil.done();
 }
 
-function drawSnaps(frame, own, px, corners) {
+function drawSnaps(pencil, own, px, corners) {
+  const xs = corners.map((one) => one[0]), ys = corners.map((one) => one[1]), size = { "font-size": 12 * px, class: "hand-words" };
+  pencil.draw("text", { x: Math.min(...xs), y: Math.max(...ys) + 16 * px, ...size }, drag.words(own));
   for (const { line, words } of drag.snaps) {
     const [from, to] = line.map(([x, y]) => apply(own.place, x, y));
-    drawn(frame, "path", { d: `M${from} L${to}`, class: "hand-snap" });
-    if (words) drawn(frame, "text", { x: from[0] + 5 * px, y: from[1] + 14 * px, "font-size": 12 * px, class: "hand-words" }).textContent = words;
+    pencil.draw("path", { d: `M${from} L${to}`, class: "hand-snap" });
+    if (words) pencil.draw("text", { x: from[0] + 5 * px, y: from[1] + 14 * px, ...size }, words);
   }
-  const xs = corners.map((one) => one[0]), ys = corners.map((one) => one[1]);
-  const words = drag.words(own);
-  drawn(frame, "text", { x: Math.min(...xs), y: Math.max(...ys) + 16 * px, "font-size": 12 * px, class: "hand-words" }).textContent = words;
 }
 
 function clearFrames(form) {
@@ -150,6 +180,7 @@ export function hold(form, key, { focus = false } = {}) {
   for (const svg of form.querySelectorAll(".goods svg")) svg.classList.toggle("has-held", key !== null && Boolean(svg.querySelector(`[data-item="${CSS.escape(key ?? "")}"]`)));
   clearFrames(form);
   tellBack(form);
+  form.querySelector(".product-goods")?.classList.toggle("has-hands", Boolean(form.querySelector("[data-hold]")));
   form.querySelector("[name=holding]").value = key ?? "";
   if (key === null) return;
   askForStrip(form);
@@ -192,6 +223,8 @@ export function did(form, gesture) {
   }
   write(form);
   if (gesture.item) show(form, gesture.item);
+  // What is held goes along, and so its strip comes with the answer.
+  state.asked = state.held;
   form.dispatchEvent(new Event("entries-changed", { bubbles: true }));
 }
 
@@ -214,7 +247,7 @@ document.addEventListener("htmx:afterRequest", ({ detail }) => {
     if (before !== state.waiting.length) write(form);
     remember(form);
   }
-  for (const item of form.querySelectorAll(".goods [data-item]")) show(form, item.dataset.item);
+  for (const key of new Set([...state.moved, ...state.waiting.map((one) => one.item).filter(Boolean)])) show(form, key);
   const held = state.held;
   if (held && !itemOf(form, held)) hold(form, null);
   else hold(form, held);
@@ -511,12 +544,13 @@ document.addEventListener("keydown", (event) => {
 
 // What is half typed outlives an answer.
 let typed = null;
+const isOfHands = (target) => ["hands", "strip"].includes(target.id);
 document.addEventListener("htmx:oobBeforeSwap", ({ detail }) => {
-  const input = detail.target.id === "hands" ? document.activeElement : null;
+  const input = isOfHands(detail.target) ? document.activeElement : null;
   typed = input?.dataset.isTyped && detail.target.contains(input) ? { id: input.id, value: input.value } : null;
 });
 document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
-  if (detail.target.id !== "hands") return;
+  if (!isOfHands(detail.target)) return;
   const input = typed && document.getElementById(typed.id);
   if (input) {
     input.value = typed.value;

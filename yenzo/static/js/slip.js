@@ -2,6 +2,7 @@
 
 import { isBehind } from "./line.js";
 import { announce } from "./page.js";
+import "./thumbs.js";
 import { goOnWaiting } from "./uploads.js";
 
 const AGAIN_AFTER_MS = 1500, BEHIND_AFTER_MS = 800, SAY_AFTER_MS = 1500;

@@ -5,7 +5,7 @@ import { goOnWaiting } from "./uploads.js";
 
 // Browsers send no more than 64 kB for a page that is left.
 const KEEP_AFTER_MS = 500, MOST_WHEN_LEFT = 60_000;
-const NOT_ENTERED = new Set(["csrfmiddlewaretoken", "shown", "asked", "told", "missing", "sent-as", "held", "holding", "gestures-to"]);
+const NOT_ENTERED = new Set(["csrfmiddlewaretoken", "shown", "asked", "told", "missing", "sent-as", "holding", "gestures-to"]);
 const slip = () => document.getElementById("slip-form");
 const place = `entries ${slip().dataset.keep} ${slip().querySelector("[name=design]")?.value ?? ""}`;
 let timer = null, isKept = true, isSent = false;

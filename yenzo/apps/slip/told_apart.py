@@ -1,0 +1,51 @@
+"""Parts of a page: digests of what holds them and of each come in; which of them differ from those seen goes out.
+
+A request carries what the page shows, so that only what looks otherwise is sent and laid out anew.
+"""
+
+import hashlib
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+
+DIGEST_BYTES = 6
+
+
+def digest_of(content: str) -> str:
+    """Return what tells some content from other content, in a few letters."""
+    return hashlib.blake2b(content.encode(), digest_size=DIGEST_BYTES).hexdigest()
+
+
+@dataclass(frozen=True)
+class Parts:
+    """Something that shows in parts: what holds them, and each of them, as digests."""
+
+    key: str
+    frame: str
+    parts: tuple[str, ...]
+
+    @property
+    def told(self) -> str:
+        """The digests, as the next request carries them."""
+        return f"{self.key}:{self.frame}:{','.join(self.parts)}"
+
+    def changed(self, seen: Mapping[str, "Parts"]) -> tuple[int, ...] | None:
+        """Return which parts differ from those seen; None where it must be shown as a whole."""
+        before = seen.get(self.key)
+        if before is None or before.frame != self.frame or len(before.parts) != len(self.parts):
+            return None
+        return tuple(at for at, part in enumerate(self.parts) if part != before.parts[at])
+
+
+def parts_of(key: str, frame: str, contents: Iterable[str]) -> Parts:
+    """Return the digests of what holds some parts, and of each of them."""
+    return Parts(key, digest_of(frame), tuple(digest_of(content) for content in contents))
+
+
+def read_parts(told: str) -> dict[str, Parts]:
+    """Return what a request says that it shows; what can't be read isn't seen."""
+    seen = {}
+    for word in told.split():
+        key, _, digests = word.partition(":")
+        frame, _, parts = digests.partition(":")
+        seen[key] = Parts(key, frame, tuple(parts.split(",")) if parts else ())
+    return seen

@@ -1,0 +1,49 @@
+// Small pictures of the sides: copies of the ink, made anew once the page has time. What merely refers to the ink would
+// be laid out anew at once, with each key and each move of a hand.
+
+const SVG = "http://www.w3.org/2000/svg", AT_LATEST_MS = 400;
+const stale = new Map();
+let isAwaited = false;
+
+function copy(source, group) {
+  const made = source.cloneNode(true);
+  for (const one of [made, ...made.querySelectorAll("*")]) {
+    // Its clips and gradients are found under the same names where they were copied from, and their copies here.
+    const isNamed = one.matches("clipPath, linearGradient");
+    for (const { name } of [...one.attributes]) if (name.startsWith("data-") || (name === "id" && !isNamed)) one.removeAttribute(name);
+  }
+  group.replaceChildren(...made.childNodes);
+}
+
+function copyStale() {
+  isAwaited = false;
+  if (document.querySelector(".is-dragged")) {
+    copyLater();
+    return;
+  }
+  for (const [source, group] of stale) if (group.isConnected) copy(source, group);
+  stale.clear();
+}
+
+// Not every browser tells when it has time.
+const whenIdle = window.requestIdleCallback ?? ((work, { timeout }) => setTimeout(work, timeout));
+function copyLater() {
+  if (isAwaited) return;
+  isAwaited = true;
+  whenIdle(copyStale, { timeout: AT_LATEST_MS });
+}
+
+function follow(use) {
+  const source = document.querySelector(use.getAttribute("href"));
+  const group = document.createElementNS(SVG, "g");
+  copy(source, group);
+  use.replaceWith(group);
+  new MutationObserver(() => {
+    stale.set(source, group);
+    copyLater();
+  }).observe(source, { childList: true, subtree: true });
+}
+
+const followAll = () => { for (const use of document.querySelectorAll(".thumb use")) follow(use); };
+followAll();
+document.addEventListener("htmx:afterSettle", followAll);
