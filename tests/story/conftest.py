@@ -141,25 +141,36 @@ def sha256_of(data):
 @pytest.fixture
 def copy(quiet_workshop):
     """A product like the nameboard that each test may change."""
+    return copy_of(quiet_workshop, "cedar-nameboard")
+
+
+@pytest.fixture
+def tote_copy(quiet_workshop):
+    """A product like the canvas tote that each test may change."""
+    return copy_of(quiet_workshop, "canvas-tote")
+
+
+def copy_of(workshop, like):
+    """Return the key of a new product that is one of the demo's in all else."""
     key = f"copy-{next(NUMBERS)}"
     others = {
         table: ", ".join(
             name
-            for (name,) in quiet_workshop.rows(
+            for (name,) in workshop.rows(
                 "SELECT column_name FROM information_schema.columns WHERE table_name = %s", f"catalogue_{table}"
             )
             if name not in {"id", "key", "live_id", "product_id"}
         )
         for table in ("product", "revision")
     }
-    quiet_workshop.execute(
+    workshop.execute(
         f"WITH made AS (INSERT INTO catalogue_product (key, {others['product']}) "
-        f"SELECT '{key}', {others['product']} FROM catalogue_product WHERE key = 'cedar-nameboard' RETURNING id) "
+        f"SELECT '{key}', {others['product']} FROM catalogue_product WHERE key = '{like}' RETURNING id) "
         f"INSERT INTO catalogue_revision (product_id, {others['revision']}) SELECT made.id, {others['revision']} "
         "FROM made, catalogue_revision WHERE catalogue_revision.id = "
-        "(SELECT live_id FROM catalogue_product WHERE key = 'cedar-nameboard')"
+        f"(SELECT live_id FROM catalogue_product WHERE key = '{like}')"
     )
-    quiet_workshop.execute(
+    workshop.execute(
         "UPDATE catalogue_product p SET live_id = r.id FROM catalogue_revision r "
         f"WHERE r.product_id = p.id AND p.key = '{key}'"
     )

@@ -393,6 +393,39 @@ def test_a_photo_is_turned_and_cut_without_touching_what_was_sent(open_page):
     expect(page.locator("#held-photo small")).to_contain_text("1100 × 1100")
 
 
+def test_a_picture_of_ones_own_is_turned_and_keeps_its_place_and_undo_brings_the_first_back(open_page):
+    page = tote(open_page)
+    page.set_input_files("#entry-own", PHOTO)
+    turned = page.locator(".own-row [name=quarter_turns]")
+    expect(turned).to_have_value("0")
+    [before] = items(page)
+    turned.select_option("1")
+    expect(page.locator("#held-own .one-file")).to_have_count(2)
+    expect(page.locator("[name=gestures]")).to_have_value("")
+    [after] = items(page)
+    assert after["file"] != before["file"]
+    assert {**after, "file": ""} == {**before, "file": ""}
+    page.locator("[data-hand=undo]").click()
+    expect(page.locator(".own-row [name=quarter_turns]")).to_have_value("0")
+    assert items(page) == [before]
+
+
+def test_a_seller_arranges_in_the_try_out_and_customers_begin_from_it(open_page, tote_copy):
+    page = bench(open_page, tote_copy)
+    slip = page.locator("#try-out")
+    slip.get_by_role("button", name="Round the crab").click()
+    expect(slip.locator("[data-own-row]")).to_have_count(2)
+    page.locator(".value", has_text="Round the crab").click()
+    page.get_by_label("Keep what the try-out shows now as").fill("Crab by night")
+    page.get_by_role("button", name="Save").click()
+    expect(page.locator("#sentences")).to_contain_text("“Crab by night”")
+    slip.get_by_role("button", name="Name and catch").click()
+    expect(slip.locator("[data-own-row]")).to_have_count(3)
+    slip.get_by_role("button", name="Crab by night").click()
+    expect(slip.locator("[data-own-row]")).to_have_count(2)
+    expect(slip.locator(".own-name")).to_contain_text("Crab")
+
+
 @pytest.mark.parametrize("size", [WIDE, PHONE])
 def test_what_is_held_and_what_can_be_picked_is_accessible_and_fits(open_page, size):
     page = tote(open_page, size=size)

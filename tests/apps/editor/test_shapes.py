@@ -95,7 +95,7 @@ def test_what_lies_under_the_goods_is_drawn_before_their_picture(seller, product
     seller.post(ADDRESS, {"way": "ellipse", "under": "on", "surface": "flat"})
     product.refresh_from_db()
     side = build_slip(setup_of_draft(product), entries({"name": "TERN"}), StoredAssets(), {}).sides[0]
-    assert ("<path" in side.under, "<path" in side.ink) == (True, False)
+    assert ("<path" in side.under.markup, "<path" in side.ink.markup) == (True, False)
     page = seller.get("/goods/board/").content.decode()
     places = [page.index(mark) for mark in ('id="under-front"', 'data-goods="front"', 'id="ink-front"')]
     assert places == sorted(places)

@@ -13,6 +13,7 @@ from PIL import Image
 
 from tests.core.conftest import board, upload
 from yenzo.core.asking.gestures import Hands, after, dump_hands, read_gestures, read_hands
+from yenzo.core.documents.faults import missing_materials
 from yenzo.core.documents.reading import dump_document, read_entries, read_setup
 from yenzo.core.errors import DocumentError
 from yenzo.core.preflight.checks.outside import TOLERANCE_MM
@@ -260,3 +261,54 @@ def test_a_gesture_that_cannot_be_done_takes_no_other_along():
     ]
     assert [gesture.do for gesture in read_gestures(json.dumps(steps))] == ["remove", "again"]
     assert read_gestures('{"do": "again"}') == ()
+
+
+EFFECTS = {
+    "stroke": {"width_mm": 1, "color": {"palette": "finishes", "color": "white"}},
+    "shadow": {"across_mm": 2, "down_mm": 1, "color": {"palette": "finishes", "color": "black"}},
+}
+
+
+def layers_of(own, assets):
+    document = own_board(texts={**TEXTS, "effects": EFFECTS})
+    one = walked(document, sent(text(letter_mm=20, x_mm=200, y_mm=60, typeface="quayside", **own)), assets)
+    [node] = panel_of(one).nodes
+    return one, node
+
+
+@pytest.mark.parametrize("own", [{}, {"effects": ["shadow"]}, {"effects": ["stroke", "shadow"], "turn_deg": 30}])
+def test_own_text_has_the_effects_that_are_picked_where_it_lies(assets, own):
+    one, node = layers_of(own, assets)
+    kinds = [layer.role for layer in node.layers]
+    assert kinds == [name for name in ("shadow", "stroke", "ink") if name == "ink" or name in own.get("effects", [])]
+    ink = np.array(node.outline.bounds.middle)
+    for layer in node.layers:
+        moved = np.array(layer.outline.bounds.middle) - ink
+        turn = np.radians(own.get("turn_deg", 0))
+        shift = np.array([2 * np.cos(turn) - np.sin(turn), 2 * np.sin(turn) + np.cos(turn)])
+        assert moved == pytest.approx(shift if layer.role == "shadow" else [0, 0], abs=0.1)
+    assert b"%PDF" in render_file(area_page(panel_of(one)), assets, "pdf", dpi=200)[:20]
+
+
+def test_effect_that_is_not_offered_is_left_out(assets):
+    _, node = layers_of({"effects": ["plate", "fill", "stroke"]}, assets)
+    assert [layer.role for layer in node.layers] == ["stroke", "ink"]
+
+
+def test_effects_of_own_texts_have_colors_of_a_palette_that_is_there(assets):
+    field = {"width_mm": 1, "color": {"field": "finish"}}
+    with pytest.raises(DocumentError):
+        read_setup(own_board(texts={**TEXTS, "effects": {"stroke": field}}))
+    gone = {"width_mm": 1, "color": {"palette": "finishes", "color": "brass"}}
+    [said] = missing_materials(read_setup(own_board(texts={**TEXTS, "effects": {"stroke": gone}})))
+    assert "finishes / brass" in said
+
+
+def test_a_file_made_anew_takes_the_place_of_the_one_it_was_made_from():
+    known = Hands(items={"own": read_entries(sent({"kind": "picture", "file": "a" * 64}, text())).items["own"]})
+    put = {"do": "put", "item": "own--i1", "file": "b" * 64, "effects": ["stroke"]}
+    on_text = {"do": "put", "item": "own--i2", "file": "b" * 64, "effects": ["stroke"]}
+    picture, words = after(known, read_gestures(json.dumps([put, on_text]))).items["own"]
+    assert picture.file == "b" * 64
+    assert not hasattr(words, "file")
+    assert words.effects == ("stroke",)

@@ -67,6 +67,7 @@ class HeldItem:
     colors: tuple[Pick, ...] = ()
     aligns: tuple[Pick, ...] = ()
     layouts: tuple[Pick, ...] = ()
+    effects: tuple[Pick, ...] = ()
     places: tuple[Pick, ...] = ()
     least_letter_mm: str = ""
     most_letter_mm: str = ""
@@ -214,6 +215,9 @@ def _offered_of_own(walked: Walked, node: Node, item: OwnItem) -> dict[str, Any]
             "round": gettext("all round"),
         }
         offered["layouts"] = tuple(Pick(key, words[key], key == item.layout) for key in field.texts.layouts)
+        offered["effects"] = tuple(
+            Pick(name, _effect_words()[name], name in item.effects) for name in field.texts.effects.names
+        )
         offered["least_letter_mm"], offered["most_letter_mm"] = _plain(letters.least_mm), _plain(letters.most_mm)
         if item.layout == "wrapped":
             offered["aligns"] = tuple(
@@ -318,6 +322,15 @@ def _align_words() -> dict[str, str]:
         "center": gettext("centered"),
         "right": gettext("at the right"),
         "justified": gettext("justified"),
+    }
+
+
+def _effect_words() -> dict[str, str]:
+    return {
+        "stroke": gettext("Line round the letters"),
+        "shadow": gettext("Shadow"),
+        "plate": gettext("Plate"),
+        "fill": gettext("Second color"),
     }
 
 

@@ -12,9 +12,18 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, TypeAdapter, ValidationError
 
 from yenzo.core.documents.entries import MOST_LEVELS, UNTOUCHED, Adjustment, Align
-from yenzo.core.documents.own_items import MOST_NAME, MOST_OWN_ITEMS, NewItem, OwnItem, OwnItems, OwnLayout, split_id
+from yenzo.core.documents.own_items import (
+    MOST_NAME,
+    MOST_OWN_ITEMS,
+    EffectName,
+    NewItem,
+    OwnItem,
+    OwnItems,
+    OwnLayout,
+    split_id,
+)
 from yenzo.core.documents.reading import dump_part
-from yenzo.core.documents.values import Angle, Frozen, Key, Length, Offset
+from yenzo.core.documents.values import Angle, Frozen, Key, Length, Offset, Sha256
 
 MOST_GESTURES = 500
 # Beyond that nothing is found again.
@@ -59,6 +68,8 @@ class Put(Frozen):
     radius_mm: Length | None = None
     place: Key | None = None
     locked: bool | None = None
+    effects: tuple[EffectName, ...] | None = Field(default=None, max_length=4)
+    file: Sha256 | None = None
 
 
 class Level(Frozen):
@@ -225,7 +236,7 @@ def _lower(at_mm: float | None) -> float | None:
 def _changed_item(item: OwnItem, gesture: Move | Put) -> OwnItem:
     """Return an own item as it was moved or changed; one that is locked can only be unlocked."""
     if isinstance(gesture, Put):
-        own = set(type(item).model_fields) - {"key", "kind", "file", "made"}
+        own = set(type(item).model_fields) - {"key", "kind", "made"}
         put = gesture.model_dump(include=own if not item.locked else {"locked"}, exclude_none=True)
         return item.model_copy(update=put)
     if item.locked:

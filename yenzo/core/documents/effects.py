@@ -1,5 +1,6 @@
 """Effects of a text: a stroke, a shadow, a plate, a second color; each is geometry, so that every file has it alike."""
 
+from collections.abc import Container
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
@@ -74,6 +75,16 @@ class Effects(Frozen):
     shadow: Shadow | None = None
     plate: Plate | None = None
     fill: SecondFill | None = None
+
+    @property
+    def names(self) -> tuple[Literal["stroke", "shadow", "plate", "fill"], ...]:
+        """The effects that there are."""
+        names: tuple[Literal["stroke", "shadow", "plate", "fill"], ...] = ("stroke", "shadow", "plate", "fill")
+        return tuple(name for name in names if getattr(self, name) is not None)
+
+    def only(self, names: Container[str]) -> "Effects":
+        """Return those of the effects that are named."""
+        return Effects(**{name: getattr(self, name) for name in self.names if name in names})
 
     @property
     def colors(self) -> tuple[ColorSource, ...]:

@@ -230,6 +230,10 @@ def _missing_of_own_items(setup: Setup, field: OwnItemsField) -> Iterator[str]:
     for offer in (field.texts, field.drawings, field.codes):
         if offer and offer.palette is not None and offer.palette not in have.palettes:
             yield f"“{field.label}” takes colors from the palette “{offer.palette}”, which isn't there."
+    for source in field.texts.effects.colors if field.texts else ():
+        palette = have.palettes.get(source.palette or "")
+        if palette is None or palette.color(source.color or "") is None:
+            yield f"“{field.label}” takes the color “{source.palette} / {source.color}”, which isn't there."
     for key in field.drawings.collections if field.drawings else ():
         if key not in have.collections:
             yield f"“{field.label}” offers the collection “{key}”, which isn't there."

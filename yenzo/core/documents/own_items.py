@@ -3,11 +3,12 @@
 Each lies with its middle at a point of its area, in mm; what isn't said of it yet is found when it is laid out.
 """
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import BeforeValidator, Field
+from pydantic import BeforeValidator, Field, model_validator
 
 from yenzo.core.documents.artwork import ArtworkKind, UploadedFile
+from yenzo.core.documents.effects import Effects
 from yenzo.core.documents.freedoms import LetterHeights
 from yenzo.core.documents.values import Angle, Frozen, Key, Label, Length, Offset, Sha256, Text
 
@@ -16,6 +17,7 @@ MOST_CODE_CHARACTERS = 300
 Count = Annotated[int, Field(ge=1, le=MOST_OWN_ITEMS)]
 OwnLayout = Literal["straight", "wrapped", "arched", "round"]
 OwnAlign = Literal["left", "center", "right"]
+EffectName = Literal["stroke", "shadow", "plate", "fill"]
 # Between a field's key and an item's, where both name one thing on the goods: no key has it.
 JOIN = "--"
 # Of two keys so joined.
@@ -45,6 +47,7 @@ class OwnText(OwnItemBase):
     radius_mm: Length | None = None
     typeface: Key | None = None
     color: Key | None = None
+    effects: tuple[EffectName, ...] = Field(default=(), max_length=4)
 
 
 class OwnPicture(OwnItemBase):
@@ -89,7 +92,7 @@ NewItem = Annotated[OwnItem, BeforeValidator(_with_key)]
 
 
 class OwnTexts(Frozen):
-    """Which texts customers may add."""
+    """Which texts customers may add; `effects` are those that each text may have, all or some, or none of them."""
 
     most: Count = 5
     most_characters: Annotated[int, Field(ge=1, le=500)] = 60
@@ -97,6 +100,13 @@ class OwnTexts(Frozen):
     typefaces: tuple[Key, ...] = Field(min_length=1, max_length=100)
     palette: Key
     layouts: tuple[OwnLayout, ...] = Field(default=("straight", "wrapped", "arched", "round"), min_length=1)
+    effects: Effects = Effects()
+
+    @model_validator(mode="after")
+    def _colors_are_fixed(self) -> Self:
+        if any(source.field for source in self.effects.colors):
+            raise ValueError("effects of customers' own texts have colors of a palette")
+        return self
 
 
 class OwnPictures(Frozen):

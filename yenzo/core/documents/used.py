@@ -31,6 +31,7 @@ def used_materials(setup: Setup) -> Materials:
         elif isinstance(field, OwnItemsField):
             typefaces |= set(field.texts.typefaces if field.texts else ())
             palettes |= {offer.palette for offer in (field.texts, field.drawings, field.codes) if offer}
+            palettes |= {source.palette for source in (field.texts.effects.colors if field.texts else ())}
     for placement in setup.placements:
         typefaces |= set(placement.free.typefaces)
         palettes.add(placement.free.palette)

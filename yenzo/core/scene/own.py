@@ -12,7 +12,7 @@ from yenzo.core.asking.kinds.own_items import item_words
 from yenzo.core.documents.areas import Area, Flat, Rectangle
 from yenzo.core.documents.artwork import UploadedFile
 from yenzo.core.documents.assets import Assets
-from yenzo.core.documents.effects import ColorSource
+from yenzo.core.documents.effects import ColorSource, Effects
 from yenzo.core.documents.entries import Adjustment
 from yenzo.core.documents.freedoms import HELD_FAST, Freedoms, Scaling
 from yenzo.core.documents.own_field import OwnItemsField
@@ -125,7 +125,9 @@ class ItemMaker:
         palette = materials.palettes.get(offered.palette or "") if offered else None
         made: Hashable = None
         if isinstance(item, OwnText):
-            made = materials.typefaces.get(item.typeface or "")
+            effects = field.texts.effects if field.texts else Effects()
+            paints = tuple(chosen_paint(self.setup, source, self.asked) for source in effects.colors)
+            made = (materials.typefaces.get(item.typeface or ""), effects, paints)
         elif isinstance(item, OwnDrawing):
             collection = materials.collections.get(item.collection)
             made = collection.drawing(item.drawing) if collection else None
@@ -221,6 +223,7 @@ class ItemMaker:
             made.node,
             placement=self._id(item),
             outline=made.node.outline.mapped(to_middle),
+            effects=tuple(layer.mapped(to_middle) for layer in made.node.effects),
             line=made.node.line.mapped(to_middle) if made.node.line else None,
         )
         made = replace(made, node=node)
@@ -250,6 +253,7 @@ class ItemMaker:
             "typeface": TypefaceSource(fixed=item.typeface),
             "color": color,
             "align": item.align,
+            "effects": self._field.texts.effects.only(item.effects) if self._field.texts else Effects(),
             "may_overlap": True,
         }
         if item.layout == "wrapped":

@@ -34,6 +34,13 @@ document.addEventListener("htmx:afterRequest", ({ detail }) => {
   if (next) setTimeout(() => (next.matches("form") ? next.requestSubmit() : next.click()), 0);
 });
 
+// What the try-out shows goes along with a form that keeps it.
+document.addEventListener("htmx:configRequest", ({ detail }) => {
+  for (const { name, dataset } of detail.elt.querySelectorAll?.("[data-from-try-out]") ?? []) {
+    detail.parameters.set(name, document.querySelector(`#try-out [name="${CSS.escape(dataset.fromTryOut)}"]`)?.value ?? "");
+  }
+});
+
 // Several values may be open at once: saving one leaves the others as they are, with what was typed into them.
 let kept = [];
 document.addEventListener("htmx:beforeSwap", ({ detail }) => {

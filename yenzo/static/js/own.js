@@ -19,6 +19,15 @@ function add(form, field, item) {
   did(form, { do: "add", field, item });
 }
 
+// Each effect is switched by itself; those that are on are told together.
+document.addEventListener("click", ({ target }) => {
+  const pressed = target.closest?.("[data-effect]");
+  if (!pressed) return;
+  const isOn = (one) => (one.getAttribute("aria-pressed") === "true") !== (one === pressed);
+  const effects = [...pressed.parentElement.children].filter(isOn).map((one) => one.dataset.effect);
+  did(formOf(pressed), { do: "put", item: pressed.closest("[data-strip]").dataset.strip, effects });
+});
+
 document.addEventListener("click", ({ target }) => {
   const button = target.closest?.("[data-own-add], [data-own-do], [data-own-begin], [data-closes], [data-drawing-tag]");
   if (!button) return;
@@ -39,10 +48,12 @@ document.addEventListener("click", ({ target }) => {
   }
 });
 
-// A file that was accepted goes on the goods.
-document.addEventListener("file-kept", ({ target }) => {
+// A file that was accepted goes on the goods; one that was made anew, in the place of what it was made from.
+document.addEventListener("file-kept", ({ target, detail }) => {
   const field = target.dataset.ownDrop, file = target.querySelector(".one-file:last-child")?.dataset.file;
-  if (field && file) add(formOf(target), field, { kind: "picture", file });
+  if (!field || !file) return;
+  if (detail.item) did(formOf(target), { do: "put", item: detail.item, file });
+  else add(formOf(target), field, { kind: "picture", file });
 });
 
 // What was added is held, and its words can be typed at once.

@@ -54,8 +54,8 @@ document.addEventListener("htmx:oobAfterSwap", () => { for (const key of underWa
 
 const isUnderWay = () => [...underWay.values()].some((state) => !state.problem);
 
-// `keep` puts the row of the file in its place; `next` goes on with what else was picked.
-function outcome(drop, keep, next) {
+// `keep` puts the row of the file in its place; `next` goes on with what else was picked; `item` is what it was made for.
+function outcome(drop, keep, next, item = "") {
   const form = formOf(drop), key = drop.dataset.upload, words = { ...drop.dataset };
   const tell = (state) => { underWay.set(key, state); showUnderWay(key); };
   const finish = (problem) => {
@@ -70,7 +70,7 @@ function outcome(drop, keep, next) {
   const done = (status, text, kind) => {
     if (status === 200) {
       keep(document.getElementById(`held-${key}`), text);
-      dropOf(key)?.dispatchEvent(new Event("file-kept", { bubbles: true }));
+      dropOf(key)?.dispatchEvent(new CustomEvent("file-kept", { bubbles: true, detail: { item } }));
       form.dispatchEvent(new Event("entries-changed"));
       finish("");
     } else {
@@ -85,8 +85,8 @@ function outcome(drop, keep, next) {
   return { tell, finish, done, arrived };
 }
 
-function post(drop, address, body, keep, { next = () => {}, isNew = false } = {}) {
-  const { tell, finish, done, arrived } = outcome(drop, keep, next);
+function post(drop, address, body, keep, { next = () => {}, isNew = false, item = "" } = {}) {
+  const { tell, finish, done, arrived } = outcome(drop, keep, next, item);
   const request = new XMLHttpRequest();
   request.upload.addEventListener("progress", (event) => {
     if (event.lengthComputable) tell({ share: (100 * event.loaded) / event.total });
@@ -159,6 +159,13 @@ function prepare(controls) {
   const body = new FormData();
   for (const control of controls.querySelectorAll("[name]")) {
     if (control.type !== "checkbox" || control.checked) body.append(control.name, control.value);
+  }
+  const item = controls.dataset.preparedFor;
+  if (item) {
+    // What it was made from stays: the hand may go back to it.
+    const drop = dropOf(controls.closest("[data-own]").dataset.own);
+    post(drop, controls.dataset.prepare, body, keptIn(drop), { item });
+    return;
   }
   const drop = controls.closest("[data-upload]");
   const own = controls.closest(".one-file").querySelector("[type=hidden][name^=upload]").value;

@@ -63,6 +63,14 @@ class EffectAspect(Aspect):
     name: str
     switch: str
 
+    def effects_of(self, line: FormLine) -> Effects:
+        """Return all effects beside this one."""
+        return text_of(line).effects
+
+    def kept(self, line: FormLine, effects: dict[str, Any]) -> dict[str, Any]:
+        """Return the operation that keeps all effects."""
+        return line.set_placement("effects", effects or None)
+
     @abstractmethod
     def said(self, line: FormLine, effects: Effects) -> str:
         """Return the words for an effect that is there."""
@@ -76,13 +84,13 @@ class EffectAspect(Aspect):
         """Return the effect as a set-up document has it, but for its color."""
 
     def is_plain(self, line: FormLine) -> bool:
-        return getattr(text_of(line).effects, self.name) is None
+        return getattr(self.effects_of(line), self.name) is None
 
     def words(self, line: FormLine) -> str:
-        return f"no {self.offer}" if self.is_plain(line) else self.said(line, text_of(line).effects)
+        return f"no {self.offer}" if self.is_plain(line) else self.said(line, self.effects_of(line))
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        effects = text_of(line).effects
+        effects = self.effects_of(line)
         effect = getattr(effects, self.name)
         return {
             "is_on": forms.BooleanField(required=False, initial=effect is not None, label=self.switch),
@@ -91,11 +99,11 @@ class EffectAspect(Aspect):
         }
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
-        effects = text_of(line).effects.model_dump(exclude_none=True)
+        effects = self.effects_of(line).model_dump(exclude_none=True)
         effects.pop(self.name, None)
         if given["is_on"]:
             effects[self.name] = {"color": color_value(given["color"]), **self.value(given)}
-        return [line.set_placement("effects", effects or None)]
+        return [self.kept(line, effects)]
 
 
 class StrokeAspect(EffectAspect):

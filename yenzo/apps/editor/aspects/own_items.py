@@ -11,6 +11,7 @@ from yenzo.core.documents.artwork import ArtworkKind
 from yenzo.core.documents.materials import Materials
 from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.own_items import MOST_OWN_ITEMS, OwnLayout, OwnPictures, OwnTexts
+from yenzo.core.documents.reading import dump_part
 from yenzo.core.measure import plain_number
 
 LAYOUTS = {
@@ -60,7 +61,7 @@ class OwnItemsAspect(Aspect):
     key, heading = "own-items", "What may customers put on the goods themselves?"
 
     def words(self, line: FormLine) -> str:
-        field = _field(line)
+        field = own_items_of(line)
         offered = (
             (field.texts, "text"),
             (field.pictures, "picture"),
@@ -77,7 +78,7 @@ class OwnItemsAspect(Aspect):
         return f"up to {counted(field.most, 'item')} of their own: at most {joined(said)}{high}"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
-        field, have = _field(line), materials()
+        field, have = own_items_of(line), materials()
         texts, pictures, drawings, codes = field.texts, field.pictures, field.drawings, field.codes
         palettes = [("", "pick one…"), *((key, one.name) for key, one in have.palettes.items())]
         return {
@@ -111,13 +112,17 @@ class OwnItemsAspect(Aspect):
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
         texts, pictures, drawings, codes = (_texts(given), _pictures(given), _drawings(given), _codes(given))
+        before = own_items_of(line).texts
+        if texts and before and before.effects.names:
+            texts["effects"] = dump_part(before.effects)
         if not any((texts, pictures, drawings, codes)):
             raise forms.ValidationError("Allow at least one kind of item, or take the line out of the form.")
         values = {"most": given["most"], "texts": texts, "pictures": pictures, "drawings": drawings, "codes": codes}
         return [line.set(name, value) for name, value in values.items()]
 
 
-def _field(line: FormLine) -> OwnItemsField:
+def own_items_of(line: FormLine) -> OwnItemsField:
+    """Return the field of own items that a line's aspect is about."""
     assert isinstance(line.field, OwnItemsField)
     return line.field
 

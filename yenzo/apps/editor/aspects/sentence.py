@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from yenzo.apps.editor.aspects.asking import AskWhenAspect, LandsWhenAspect, RequiredWhenAspect
+from yenzo.apps.editor.aspects.beginning import BeginningsAspect
 from yenzo.apps.editor.aspects.charging import ChargeAspect
 from yenzo.apps.editor.aspects.choosing import ColorsAspect, DefaultAspect, FacesAspect, MethodsAspect
 from yenzo.apps.editor.aspects.effects import PlateAspect, SecondColorAspect, ShadowAspect, StrokeAspect
@@ -26,6 +27,12 @@ from yenzo.apps.editor.aspects.own import (
     GoodsAspect,
     ReadyMadeAspect,
     StandInAspect,
+)
+from yenzo.apps.editor.aspects.own_effects import (
+    OwnPlateAspect,
+    OwnSecondColorAspect,
+    OwnShadowAspect,
+    OwnStrokeAspect,
 )
 from yenzo.apps.editor.aspects.own_items import OwnItemsAspect
 from yenzo.apps.editor.aspects.placing import (
@@ -57,6 +64,7 @@ from yenzo.apps.editor.aspects.wording import (
 )
 from yenzo.core.documents.charges import AnyCharge
 from yenzo.core.documents.fields import ArtworkField, OptionsField, TextField
+from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.placements import ArtworkPlacement, OwnItemsPlacement
 
 CHARGE: ChargeAspect[Any] = ChargeAspect()
@@ -116,6 +124,11 @@ ASPECTS: dict[str, Aspect[Any]] = {
         NthAspect(),
         FreeAspect(),
         OwnItemsAspect(),
+        BeginningsAspect(),
+        OwnStrokeAspect(),
+        OwnShadowAspect(),
+        OwnPlateAspect(),
+        OwnSecondColorAspect(),
         CHARGE,
         AskWhenAspect(),
         RequiredWhenAspect(),
@@ -157,6 +170,8 @@ MORE_OWN = ("lands-when",)
 MORE_OPTIONS = ("looks", "goods", "offered-when")
 MORE_WORDING = ("pattern", "word-lists")
 MORE_UPLOAD = ("sample-picture",)
+MORE_OWN_ITEMS = ("beginnings",)
+MORE_OWN_TEXTS = ("own-stroke", "own-shadow", "own-plate", "own-second-color", "beginnings")
 MORE_HEADING = ("stands", "explanation")
 MORE_LINE = ("required-when", *MORE_HEADING)
 ASKED = ". Asked {ask-when}."
@@ -166,6 +181,10 @@ SAID_AFTER = {
     "pattern": " It has the shape of {}.",
     "word-lists": " It has {}.",
     "sample-picture": " Until it is sent, {} stands in.",
+    **{f"own-{name}": " A text may have {}." for name in ("stroke", "shadow")},
+    "own-plate": " A text may stand {}.",
+    "own-second-color": " A text may be {}.",
+    "beginnings": " Customers can begin from {}.",
     "looks": " Shown {}.",
     "goods": " It has {}.",
     "offered-when": " Offered: {}.",
@@ -213,6 +232,8 @@ def sentence_of(line: FormLine) -> list[Part]:
     own: tuple[str, ...] = MORE_OPTIONS if isinstance(line.field, OptionsField) else ()
     own = MORE_WORDING if isinstance(line.field, TextField) else own
     own = MORE_UPLOAD if isinstance(line.field, ArtworkField) else own
+    if isinstance(line.field, OwnItemsField):
+        own = MORE_OWN_TEXTS if line.field.texts else MORE_OWN_ITEMS
     return [*parts, *_more(line, (*own, *more))]
 
 

@@ -18,7 +18,7 @@ from yenzo.core.documents.own_items import OwnItem, OwnPicture, item_id
 
 @dataclass(frozen=True)
 class ItemRow:
-    """An item that is there: its name on the goods, its kind, its words, and what they can be at most."""
+    """An item that is there: its name on the goods, its kind, its words and what they can be at most, its file."""
 
     id: str
     kind: str
@@ -26,6 +26,7 @@ class ItemRow:
     most_characters: int
     is_locked: bool
     typed: bool
+    upload: Upload | None = None
 
 
 @dataclass(frozen=True)
@@ -92,17 +93,22 @@ class OwnItemsControl(UnsentControl[OwnItemsField]):
     def shape(self, field: OwnItemsField, value: Raw, details: Details) -> str:  # noqa: ARG002 - items have no value
         """Return which items there are, in order: what is typed for them changes nothing."""
         assert isinstance(details, OwnItemsDetails)
-        rows = (f"{row.id}{'!' if row.is_locked else ''}" for row in details.rows)
-        return ",".join((*rows, *sorted(details.can_add)))
+        return ",".join((*map(_row_shape, details.rows), *sorted(details.can_add)))
+
+
+def _row_shape(row: ItemRow) -> str:
+    return f"{row.id}{'!' if row.is_locked else ''}{row.upload.pk.hex[:6] if row.upload else ''}"
 
 
 def _row(field: OwnItemsField, item: OwnItem, words: str, uploads: tuple[Upload, ...]) -> ItemRow:
+    upload = None
     if isinstance(item, OwnPicture):
-        words = next((one.name for one in uploads if one.prepared_id == item.file), words)
+        upload = next((one for one in uploads if one.prepared_id == item.file), None)
+        words = upload.name if upload else words
     is_typed = item.kind in {"text", "code"}
     most = field.texts.most_characters if field.texts and item.kind == "text" else 300
     typed = getattr(item, "text", words)
-    return ItemRow(item_id(field.key, item.key), item.kind, typed, most, item.locked, is_typed)
+    return ItemRow(item_id(field.key, item.key), item.kind, typed, most, item.locked, is_typed, upload)
 
 
 def _ready_drawings(field: OwnItemsField, drawn: Drawn) -> list[Any]:

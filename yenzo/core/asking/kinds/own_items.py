@@ -114,7 +114,7 @@ def example_items(field: OwnItemsField, setup: Setup, *, text: str = "") -> OwnI
     With a text it is that, as far as texts can be added.
     """
     if field.texts and (text or not field.beginnings):
-        return (OwnText(key="i1", text=text or EXAMPLE),)
+        return (OwnText(key="i1", text=text or EXAMPLE, effects=field.texts.effects.names if text else ()),)
     if field.beginnings:
         return field.beginnings[0].items
     for key in field.drawings.collections if field.drawings else ():
@@ -157,6 +157,7 @@ def _allowed_text(texts: OwnTexts, item: OwnText) -> OwnText:
             "layout": item.layout if item.layout in texts.layouts else texts.layouts[0],
             "letter_mm": min(max(item.letter_mm or begins, least), most),
             "typeface": item.typeface if item.typeface in texts.typefaces else texts.typefaces[0],
+            "effects": tuple(name for name in texts.effects.names if name in item.effects),
         }
     )
 
