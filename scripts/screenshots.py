@@ -57,7 +57,7 @@ def picked_area(page: Page) -> None:
 def at_scale(page: Page) -> None:
     """Go to the marks of the scale."""
     page.get_by_role("link", name="Scale").click()
-    page.locator("#scale-picture").wait_for()
+    page.locator(".marked-picture").wait_for()
 
 
 def pack_shown(page: Page) -> None:

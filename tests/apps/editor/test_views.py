@@ -287,3 +287,31 @@ def test_edit_reads_each_state_of_the_draft_once(product, sign_in, monkeypatch):
     form = {"label": "Boat", "workshop_name": "", "seen": product.draft_version}
     assert seller.post("/workshop/products/board/lines/name/label/", form).status_code == 200
     assert read == [reading.SETUP]
+
+
+def test_another_picture_of_a_side_keeps_its_areas_by_two_points(seller, product):
+    side = product.draft["sides"][0]
+    sent = seller.post(
+        f"{BASE}sides/front/picture/", {"picture": SimpleUploadedFile("new.png", picture_bytes((600, 200)))}
+    )
+    page = seller.get(sent.url)
+    assert page.context["picture"]["width_px"] == 600
+    start, end = side["scale"]["start_px"], side["scale"]["end_px"]
+    before = {"before-start_x": start[0], "before-start_y": start[1], "before-end_x": end[0], "before-end_y": end[1]}
+    after = {"after-start_x": 100, "after-start_y": 50, "after-end_x": 500, "after-end_y": 50}
+    together = {**after, "after-end_x": 100}
+    token = page.context["token"]
+    refused = seller.post(f"{BASE}sides/front/match/", {**before, **together, "picture": token})
+    assert (refused.status_code, "apart" in refused.content.decode()) == (422, True)
+    assert draft_of(product)["sides"][0] == side
+    seller.post(f"{BASE}sides/front/match/", {**before, **after, "picture": token})
+    new = draft_of(product)["sides"][0]
+    assert new["scale"]["length_mm"] == pytest.approx(side["scale"]["length_mm"])
+    assert [area["width_mm"] for area in new["areas"]] == [area["width_mm"] for area in side["areas"]]
+    assert new["picture"]["width_px"] == 600
+
+
+def test_a_picture_that_nobody_sent_is_not_taken(seller, product):
+    answer = seller.get(f"{BASE}sides/front/match/?picture=forged")
+    assert answer.url == f"{BASE}sides/front/scale/"
+    assert seller.post(f"{BASE}sides/front/picture/", {}).status_code == 422

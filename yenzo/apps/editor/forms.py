@@ -40,23 +40,35 @@ class SidePictureForm(forms.Form):
     picture = forms.FileField(label="Picture of this side", help_text="PNG, JPEG or WebP")
 
 
-class ScaleForm(forms.Form):
-    """Two points on the picture in pixels, and what lies between them in mm."""
+class PointsForm(forms.Form):
+    """Two points on a picture, in pixels."""
 
     start_x = forms.FloatField(widget=NUMBER, label="First point, across (pixels)")
     start_y = forms.FloatField(widget=NUMBER, label="First point, down (pixels)")
     end_x = forms.FloatField(widget=NUMBER, label="Second point, across (pixels)")
     end_y = forms.FloatField(widget=NUMBER, label="Second point, down (pixels)")
+
+    def points(self) -> tuple[tuple[float, float], tuple[float, float]]:
+        """Return the two points."""
+        given = self.cleaned_data
+        return (given["start_x"], given["start_y"]), (given["end_x"], given["end_y"])
+
+
+class ScaleForm(PointsForm):
+    """Two points on the picture in pixels, and what lies between them in mm."""
+
     length_mm = forms.FloatField(min_value=0.1, max_value=20_000, widget=NUMBER, label="Between them on the goods (mm)")
 
     def scale(self) -> dict[str, Any]:
         """Return the scale as a set-up document has it."""
-        given = self.cleaned_data
-        return {
-            "start_px": [given["start_x"], given["start_y"]],
-            "end_px": [given["end_x"], given["end_y"]],
-            "length_mm": given["length_mm"],
-        }
+        start, end = self.points()
+        return {"start_px": list(start), "end_px": list(end), "length_mm": self.cleaned_data["length_mm"]}
+
+
+class AnotherPictureForm(forms.Form):
+    """Another picture of a side that is there."""
+
+    picture = forms.FileField(label="The new picture", help_text="PNG, JPEG or WebP")
 
 
 class OuterSizeForm(forms.Form):

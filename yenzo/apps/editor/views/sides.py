@@ -3,16 +3,26 @@
 import io
 from pathlib import Path
 from typing import Any
+from urllib.parse import urlencode
 
+from django.core import signing
 from django.forms import Form
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
 from django.views.decorators.http import require_POST
 from PIL import Image
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, actor_of
-from yenzo.apps.editor.forms import OuterSizeForm, ScaleForm, SidePictureForm, SplitForm
+from yenzo.apps.editor.forms import (
+    AnotherPictureForm,
+    OuterSizeForm,
+    PointsForm,
+    ScaleForm,
+    SidePictureForm,
+    SplitForm,
+)
 from yenzo.apps.editor.setup_page import lands_words
 from yenzo.apps.editor.sizes import SizeByForm
 from yenzo.apps.editor.views.setup import Question, changed, setup_answer
@@ -24,10 +34,13 @@ from yenzo.apps.products.services.pictures import add_goods_picture, split_goods
 from yenzo.apps.products.to_core import setup_of_draft
 from yenzo.core.artwork.ground import content_box
 from yenzo.core.documents.edits import free_key
+from yenzo.core.documents.matching import match_operations
 from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.documents.splitting import split_operations
 from yenzo.core.errors import ArtworkError, DocumentError
 from yenzo.core.measure import plain_number
+
+PICTURE_SALT = "another-picture"
 
 
 @staff_page(*SELLERS)
@@ -80,12 +93,14 @@ def _scale_page(
     size_form: SizeByForm,
     outer_form: OuterSizeForm | None = None,
     split_form: SplitForm | None = None,
+    picture_form: AnotherPictureForm | None = None,
 ) -> HttpResponse:
     forms = {
         "form": form,
         "size_form": size_form,
         "outer_form": outer_form or OuterSizeForm(auto_id="outer-%s"),
         "split_form": split_form or SplitForm(auto_id="split-%s"),
+        "picture_form": picture_form or AnotherPictureForm(auto_id="another-%s"),
     }
     is_refused = any(one.is_bound for one in forms.values())
     context = {**forms, "product": product, "side": side, "section": "products"}
@@ -153,6 +168,60 @@ def split_side(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
             if _is_kept(request, product, form, operations, f"{side.name} split in two"):
                 return redirect("editor:setup", key)
     return _scale_page(request, product, side, ScaleForm(initial=_marked(side)), SizeByForm(setup, side), None, form)
+
+
+@staff_page(*SELLERS)
+@require_POST
+def another_picture(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
+    """Keep another picture of a side, and go on to what lies where on it."""
+    product, setup, side = _found(key, side_key)
+    form = AnotherPictureForm(request.POST, request.FILES, auto_id="another-%s")
+    if form.is_valid():
+        try:
+            picture = taken_picture(request, form.cleaned_data["picture"])
+        except ArtworkError as error:
+            form.add_error("picture", error.message)
+        else:
+            if side.scale:
+                query = urlencode({"picture": signing.dumps(picture, salt=PICTURE_SALT)})
+                return redirect(f"{reverse('editor:match_picture', args=[key, side_key])}?{query}")
+            operation = {"do": "set", "path": ["sides", side_key, "picture"], "value": picture}
+            if _is_kept(request, product, form, [operation], f"Another picture of {side.name}"):
+                return redirect("editor:scale", key, side_key)
+    size_form, scale_form = SizeByForm(setup, side), ScaleForm(initial=_marked(side))
+    return _scale_page(request, product, side, scale_form, size_form, picture_form=form)
+
+
+@staff_page(*SELLERS)
+def match_picture(request: HttpRequest, key: str, side_key: str) -> HttpResponse:
+    """Ask for two points that both pictures of a side show, and take the new one with all areas in their place."""
+    product, _, side = _found(key, side_key)
+    token = (request.POST or request.GET).get("picture", "")
+    try:
+        picture = signing.loads(token, salt=PICTURE_SALT)
+    except signing.BadSignature:
+        return redirect("editor:scale", key, side_key)
+    data = request.POST or None
+    before = PointsForm(data, prefix="before", initial=_marked(side))
+    after = PointsForm(data, prefix="after", initial=_scaled_marks(side, picture))
+    if before.is_valid() and after.is_valid():
+        try:
+            operations = match_operations(side, picture, before.points(), after.points())
+            edit(request, product, operations, f"Another picture of {side.name}")
+        except DocumentError as error:
+            after.add_error(None, error.message)
+        else:
+            return redirect("editor:setup", key)
+    context = {"before": before, "after": after, "picture": picture, "token": token}
+    context |= {"product": product, "side": side, "section": "products"}
+    return render(request, "editor/match.html", context, status=422 if before.is_bound else 200)
+
+
+def _scaled_marks(side: Side, picture: dict[str, Any]) -> dict[str, Any]:
+    """Return where the marks of a side are on another picture of it that shows the same."""
+    shares = {"x": picture["width_px"] / side.picture.width_px, "y": picture["height_px"] / side.picture.height_px}
+    marked = {name: float(value) for name, value in _marked(side).items() if name != "length_mm"}
+    return {name: round(value * shares[name[-1]]) for name, value in marked.items()}
 
 
 def _marked(side: Side) -> dict[str, Any]:
