@@ -10,7 +10,7 @@ from itertools import pairwise
 import pytest
 from playwright.sync_api import expect
 
-from tests.story.conftest import PHONE, WIDE, bench, fill_checkout, settled
+from tests.story.conftest import PHONE, WIDE, bench, copy_of, fill_checkout, settled
 from tests.story.test_from_setup_to_pack import download_pack
 from tests.story.test_held_answers import Held
 from tests.story.test_pages import fits, found_by_axe
@@ -349,6 +349,31 @@ def test_a_seller_makes_a_ring_and_bends_its_surface_by_mouse_or_by_keys_alone(o
     for _ in range(4):
         page.get_by_role("button", name="Undo").first.click()
         settled(page)
+
+
+def test_a_text_is_taken_by_its_letters_and_an_area_by_what_there_is_of_it(open_page, quiet_workshop):
+    page = bench(open_page, copy_of(quiet_workshop, "tide-clock"))
+    dial = page.locator("[data-imprint='front/dial']").bounding_box()
+    # Through the hole of the ring, beside the hand of the clock.
+    page.mouse.click(dial["x"] + dial["width"] * 0.35, dial["y"] + dial["height"] * 0.4)
+    expect(page.locator("#area-front-dial")).to_have_attribute("aria-pressed", "true")
+    page.get_by_role("button", name="Done").click()
+    expect(page.locator("#area-front-dial")).to_have_attribute("aria-pressed", "false")
+    page.locator("#area-front-ring").focus()
+    page.keyboard.press("Enter")
+    expect(page.locator("#area-front-ring")).to_have_attribute("aria-pressed", "true")
+    letters, center = page.locator("[data-holds=mark-caption-center]"), page.locator("#mark-caption-center")
+    expect(letters).to_have_count(1)
+    before = center.bounding_box()
+    on_letters = letters.evaluate(
+        "path => { const { x, y } = path.getPointAtLength(9000).matrixTransform(path.getScreenCTM()); return [x, y]; }"
+    )
+    drag(page, on_letters, [(4, 3), (12, 9)])
+    page.mouse.up()
+    settled(page)
+    after = center.bounding_box()
+    assert after["x"] - before["x"] == pytest.approx(12, abs=1)
+    assert after["y"] - before["y"] == pytest.approx(9, abs=1)
 
 
 def test_an_area_is_copied_to_another_side_and_measured(open_page, copy):

@@ -2,12 +2,15 @@
 
 import io
 import json
+import math
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
 
 from tests.core.conftest import picture_bytes
+from yenzo.apps.editor.bench import lay_out
+from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.materials.models import Material
 from yenzo.apps.products.to_core import setup_of_draft
 from yenzo.core.documents.clips import copied
@@ -48,6 +51,41 @@ def test_points_come_and_go_by_their_marks(seller, product):
     assert len(area_of(product)["shape"]["points"]) == 3
     seller.post(f"{PANEL}marks/", {"mark": "p1", "do": "remove"})
     assert len(area_of(product)["shape"]["points"]) == 3
+
+
+def test_a_free_outline_is_taken_by_its_points(seller, product):
+    shape = {"kind": "path", "data": "M0 0 L1 0 C1 0.408163 0.555556 1 0.5 1 Z"}
+    product.draft["sides"][0]["areas"][0]["shape"] = shape
+    product.save()
+    page = seller.post(f"{PANEL}marks/", {"mark": "n0-2", "x_mm": "270", "y_mm": "49"}).content.decode()
+    assert "C1 0.408163 0.555556 0.5 0.5 0.5" in area_of(product)["shape"]["data"]
+    assert 'data-mark="n0-2-in"' in page
+    seller.post(f"{PANEL}marks/", {"mark": "n0-0", "do": "add"})
+    assert "L0.5 0 L1 0" in area_of(product)["shape"]["data"]
+
+
+def test_marks_of_a_bent_area_show_on_its_surface_and_are_taken_there(seller, product):
+    shape = {
+        "way": "polygon",
+        "points": "0 0, 540 0, 540 98",
+        "surface": "cylinder",
+        "axis": "upright",
+        "span_deg": "120",
+    }
+    assert seller.post(f"{PANEL}shape/", shape).status_code == 200
+    product.refresh_from_db()
+    setup = setup_of_draft(product)
+    [shown] = [area for area in lay_out(setup, "front/panel", StoredAssets()).sides[0].areas if area.is_selected]
+    marks = {one.mark.name: one for one in shown.marks if not one.text}
+    area = setup.sides[0].area("panel")
+    assert marks["p1"].x == pytest.approx(
+        area.x_mm + 270 * (1 + math.sin(math.radians(60)) / math.radians(60)), abs=0.01
+    )
+    before = area_of(product)["shape"]["points"]
+    at = {"x_mm": marks["p1"].x - area.x_mm, "y_mm": marks["p1"].y - area.y_mm}
+    seller.post(f"{PANEL}marks/", {"mark": "p1", **at})
+    for one, other in zip(area_of(product)["shape"]["points"], before, strict=True):
+        assert one == pytest.approx(other, abs=1e-4)
 
 
 @pytest.mark.parametrize(

@@ -119,6 +119,20 @@ def test_what_is_replaced_alone_is_what_the_whole_would_show(movable):
     assert f'<g id="ink-front-0">{alone}</g>' in refreshed("movable", sent(gesture))
 
 
+def test_what_lies_on_a_bent_surface_is_framed_as_it_shows(owner, movable):
+    assert "data-edge" not in refreshed("movable", sent())
+    document = {**movable.draft, "offer": {**movable.draft["offer"], "name": "Bent"}}
+    document["sides"][0]["areas"][0]["surface"] = {"kind": "cylinder", "span_deg": 150}
+    bent = import_product(owner, document, key="bent")
+    publish_setup(owner, bent.pk, seen_version=bent.draft_version)
+    [edge] = re.findall(r'data-edge="([^"]+)"', refreshed("bent", sent()))
+    points = [tuple(map(float, pair.split(","))) for pair in edge.split()]
+    steps = [points[at + 1][0] - points[at][0] for at in range(8)]
+    # Nearer to the middle of a round more of it shows.
+    assert steps[3] > steps[0] > 0
+    assert len(points) == 32
+
+
 def test_what_is_not_free_stays_whatever_is_sent(product):
     plain = refreshed("board", sent())
     forged = sent(

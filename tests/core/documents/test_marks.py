@@ -11,11 +11,15 @@ from tests.core.conftest import board
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.clips import copied, pasted, read_clip
 from yenzo.core.documents.edits import OPERATIONS, apply_operations
+from yenzo.core.documents.free_paths import read_path, write_path
 from yenzo.core.documents.marks import (
     WHOLE,
     area_marks,
+    lies_on_surface,
     moved_area_mark,
     moved_text_mark,
+    point_added,
+    point_removed,
     text_marks,
     with_point,
     without_point,
@@ -23,6 +27,8 @@ from yenzo.core.documents.marks import (
 from yenzo.core.documents.placements import ArcPlacement, CurvePlacement, LinePlacement
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
+from yenzo.core.shapes.areas import trim_outline
+from yenzo.core.shapes.polygons import polygon_of
 
 TEXT = {
     "key": "name",
@@ -173,3 +179,71 @@ def test_what_lands_in_a_pasted_area_and_is_not_asked_there_is_left_out_and_said
 def test_what_is_no_copied_area_is_refused_in_words(text):
     with pytest.raises(DocumentError, match="is no copied area"):
         read_clip(text)
+
+
+FREE = {
+    "kind": "path",
+    "data": "M0 0 L1 0 C1 0.4 0.8 1 0.5 1 C0.2 1 0 0.6 0 0 Z M0.4 0.4 L0.6 0.4 L0.5 0.6 Z",
+}
+TRACED = {"kind": "path", "data": "M0 0 " + " ".join(f"L{n / 200} 1" for n in range(1, 150)) + " Z"}
+
+
+def outline_of(shape):
+    return trim_outline(area(shape=shape))
+
+
+def data_of(values):
+    return {"kind": "path", **values}
+
+
+def test_a_free_outline_is_read_and_written_as_it_draws():
+    written = {"kind": "path", "data": write_path(read_path(FREE["data"]))}
+    assert polygon_of(outline_of(written)).area == pytest.approx(polygon_of(outline_of(FREE)).area, rel=1e-9)
+    assert [len(contour) for contour in read_path(FREE["data"])] == [3, 3]
+
+
+@pytest.mark.parametrize(
+    "mark", [one for one in area_marks(area(shape=FREE)) if one.name != "turn"], ids=lambda one: one.name
+)
+def test_points_of_a_free_outline_that_stay_change_nothing_and_go_where_they_are_put(mark):
+    stays = moved_area_mark(area(shape=FREE), mark.name, mark.x_mm, mark.y_mm)
+    assert read_path(stays["shape"]["data"]) == read_path(FREE["data"])
+    moved = changed(area(shape=FREE), moved_area_mark(area(shape=FREE), mark.name, 90, 30))
+    [now] = [one for one in area_marks(moved) if one.name == mark.name]
+    assert (now.x_mm, now.y_mm) == pytest.approx((90, 30), abs=1e-3)
+
+
+def test_a_point_takes_its_controls_along():
+    moved = changed(area(shape=FREE), moved_area_mark(area(shape=FREE), "n0-2", 110, 90))
+    places = {one.name: (one.x_mm, one.y_mm) for one in area_marks(moved)}
+    assert places["n0-2-in"] == pytest.approx((170, 90))
+    assert places["n0-2-out"] == pytest.approx((50, 90))
+
+
+@pytest.mark.parametrize("name", ["n0-0", "n0-1", "n0-2", "n1-1"])
+def test_a_point_more_draws_the_same_and_can_be_taken_away_again(name):
+    more = data_of(point_added(area(shape=FREE).shape, name))
+    assert polygon_of(outline_of(more)).area == pytest.approx(polygon_of(outline_of(FREE)).area, rel=1e-4)
+    contour, node = (int(part) for part in name[1:].split("-"))
+    less = point_removed(area(shape=more).shape, f"n{contour}-{node + 1}")
+    assert len(read_path(less["data"])[contour]) == 3
+
+
+def test_a_contour_goes_with_its_last_points_and_the_last_contour_stays():
+    left = data_of(point_removed(area(shape=FREE).shape, "n1-0"))
+    assert len(read_path(left["data"])) == 1
+    assert point_removed(area(shape=left).shape, "n0-1") == {}
+    assert point_removed(area(shape=left).shape, "n1-0") is None
+    assert point_added(area(shape=left).shape, "n0-1-in") is None
+
+
+def test_an_outline_of_very_many_points_has_no_marks_of_its_own():
+    assert [one.name for one in area_marks(area(shape=TRACED))] == ["turn"]
+
+
+@pytest.mark.parametrize(
+    ("mark", "lies"),
+    [("turn", False), ("c2", False), ("span", False), ("start", True), ("n0-1", True), ("corner", True)],
+)
+def test_only_what_lies_on_the_surface_is_bent_with_it(mark, lies):
+    assert lies_on_surface(mark) is lies

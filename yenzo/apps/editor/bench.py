@@ -8,11 +8,11 @@ from django.urls import reverse
 
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.assets import Assets
-from yenzo.core.documents.marks import Mark, area_marks, text_marks
+from yenzo.core.documents.marks import Mark, area_marks, lies_on_surface, text_marks, whole_mark
 from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.render.page import side_page
 from yenzo.core.render.svg import ink_markup, path_data
-from yenzo.core.scene.nodes import SideScene
+from yenzo.core.scene.nodes import Lettering, SideScene
 from yenzo.core.shapes.areas import trim_outline
 from yenzo.core.shapes.bending import bend
 from yenzo.core.shapes.outline import Outline
@@ -52,6 +52,7 @@ class BenchArea:
     """An imprint area with its crop ticks, in mm of its side.
 
     `outline` is the path of a shape that doesn't show as its whole frame, in micrometres; `turn` turns the frame.
+    `holds` are the letters of texts that can be taken by them: the mark that goes along, and their path.
     """
 
     area: Area
@@ -62,6 +63,7 @@ class BenchArea:
     handles: tuple[tuple[str, float, float], ...]
     marks: tuple[BenchMark, ...] = ()
     grid: str = ""
+    holds: tuple[tuple[str, str], ...] = ()
 
 
 @dataclass(frozen=True)
@@ -161,8 +163,8 @@ def lay_out(setup: Setup, selected: str, assets: Assets) -> Bench:
     sides, left = [], 0.0
     shown = {side.key: side for side in walk(setup, sample_entries(setup), assets).scene.sides}
     for side, (width, height) in sized:
-        areas = tuple(_area(setup, side, area, selected, grain) for area in side.areas)
         scene = shown.get(side.key)
+        areas = tuple(_area(setup, side, area, selected, grain, scene) for area in side.areas)
         ink, below = _ink(scene, under=False), _ink(scene, under=True)
         sides.append(BenchSide(side, left, width, height, areas, ink, below))
         left += width + gap
@@ -189,13 +191,19 @@ def _address(asset: str) -> str:
 def _marks(setup: Setup, side: Side, area: Area) -> Iterator[BenchMark]:
     """Yield what can be taken by the hand of an area and of the texts that land in it."""
     for mark in area_marks(area):
-        yield BenchMark(mark, area.x_mm + mark.x_mm, area.y_mm + mark.y_mm)
+        yield BenchMark(mark, *_shown(area, mark))
     for placement in setup.placements:
         if (placement.side, placement.area) == (side.key, area.key):
             field = setup.field(placement.field)
             for mark in text_marks(placement):
-                at = (area.x_mm + mark.x_mm, area.y_mm + mark.y_mm)
-                yield BenchMark(mark, *at, placement.key, field.label if field else "")
+                yield BenchMark(mark, *_shown(area, mark), placement.key, field.label if field else "")
+
+
+def _shown(area: Area, mark: Mark) -> tuple[float, float]:
+    """Return where a mark shows, in mm of the side before the area is turned."""
+    warp = surface_warp(area) if lies_on_surface(mark.name) else None
+    x, y = (mark.x_mm, mark.y_mm) if warp is None else warp.map(np.array([[mark.x_mm, mark.y_mm]]))[0].tolist()
+    return area.x_mm + x, area.y_mm + y
 
 
 def _grid(area: Area) -> str:
@@ -211,7 +219,18 @@ def _grid(area: Area) -> str:
     return path_data(bend(lines, warp).shifted(area.x_mm, area.y_mm))
 
 
-def _area(setup: Setup, side: Side, area: Area, selected: str, grain: float) -> BenchArea:
+def _holds(setup: Setup, scene: SideScene | None, area: Area) -> Iterator[tuple[str, str]]:
+    """Yield the letters of texts that have a place of their own, each with the mark that takes all of it along."""
+    placed = [one for one in side_page(scene, with_goods=False).areas if one.scene.key == area.key] if scene else []
+    for one in placed:
+        for node in one.scene.nodes:
+            placement = setup.placement(node.placement) if isinstance(node, Lettering) else None
+            mark = whole_mark(placement) if placement else None
+            if mark and isinstance(node, Lettering):
+                yield f"mark-{node.placement}-{mark}", path_data(one.shown(node.outline))
+
+
+def _area(setup: Setup, side: Side, area: Area, selected: str, grain: float, scene: SideScene | None) -> BenchArea:
     x, y, right, bottom = area.x_mm, area.y_mm, area.x_mm + area.width_mm, area.y_mm + area.height_mm
     gap, length = grain * 3, grain * 14
     ticks = "".join(
@@ -226,7 +245,8 @@ def _area(setup: Setup, side: Side, area: Area, selected: str, grain: float) -> 
     turn = f"rotate({area.turn_deg:g} {middle})" if area.turn_deg else ""
     is_selected = selected == f"{side.key}/{area.key}"
     marks = tuple(_marks(setup, side, area)) if is_selected else ()
-    return BenchArea(area, is_selected, ticks, outline, turn, handles, marks, _grid(area) if is_selected else "")
+    grid, holds = (_grid(area), tuple(_holds(setup, scene, area))) if is_selected else ("", ())
+    return BenchArea(area, is_selected, ticks, outline, turn, handles, marks, grid, holds)
 
 
 def _ticks(width_mm: float) -> tuple[Tick, ...]:

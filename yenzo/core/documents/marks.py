@@ -5,11 +5,13 @@ to, as a document has them; a hand that goes where nothing could be gets the nea
 """
 
 import math
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
-from yenzo.core.documents.areas import Area, Cylinder, FourCorners, Polygon, Rectangle, Ring
+from yenzo.core.documents.areas import Area, Cylinder, FourCorners, FreePath, Polygon, Rectangle, Ring
+from yenzo.core.documents.free_paths import moved_node, read_path, with_node, without_node, write_path
 from yenzo.core.documents.placements import AnyPlacement, ArcPlacement, CurvePlacement, LinePlacement
 
 LEAST_MM, LEAST_SPREAD_DEG = 1.0, 5.0
@@ -19,6 +21,8 @@ KNOB_SHARE = 0.14
 # The mark that takes all of a base line or curve along.
 WHOLE = "whole"
 PLACES = 3
+# Of a found outline with more points nothing could be taken by the hand: they lie over each other.
+MOST_NODES = 40
 
 Values = dict[str, Any]
 
@@ -34,6 +38,11 @@ class Mark:
     is_point: bool = False
 
 
+def lies_on_surface(mark: str) -> bool:
+    """Tell whether a mark shows where its area's surface bends it, and not where it lies flat."""
+    return mark not in {"turn", "span", "tilt"} and re.fullmatch(r"c\d", mark) is None
+
+
 def area_marks(area: Area) -> Iterator[Mark]:
     """Yield the marks of an area's shape, its turn, and its surface."""
     wide, high = area.width_mm, area.height_mm
@@ -46,6 +55,8 @@ def area_marks(area: Area) -> Iterator[Mark]:
         case Polygon(points=points):
             for index, (x, y) in enumerate(points):
                 yield Mark(f"p{index}", x * wide, y * high, f"Corner {index + 1}", is_point=True)
+        case FreePath(data=data):
+            yield from _path_marks(data, wide, high)
     match area.surface:
         case FourCorners():
             names = ("top left", "top right", "bottom right", "bottom left")
@@ -79,6 +90,13 @@ def text_marks(placement: AnyPlacement) -> Iterator[Mark]:
                 yield Mark(f"p{index}", x, y, words, is_point=index % 3 == 0)
 
 
+def whole_mark(placement: AnyPlacement) -> str | None:
+    """Return the mark that takes all of a text along; None for one that lies where its area wants it."""
+    if isinstance(placement, ArcPlacement):
+        return "center"
+    return WHOLE if _middle(placement) is not None else None
+
+
 def moved_area_mark(area: Area, name: str, x_mm: float, y_mm: float) -> Values:
     """Return what an area has once a mark of it is at a point; nothing for a mark that isn't there."""
     wide, high = area.width_mm, area.height_mm
@@ -96,6 +114,10 @@ def moved_area_mark(area: Area, name: str, x_mm: float, y_mm: float) -> Values:
         points = [list(point) for point in shape.points]
         points[index] = [_share(x_mm / wide), _share(y_mm / high)]
         return {"shape": {"kind": "polygon", "points": points}}
+    if isinstance(shape, FreePath) and (found := _node(shape, name)):
+        at = (x_mm / wide, y_mm / high)
+        to = at if found[2] else (_share(at[0]), _share(at[1]))
+        return {"shape": {"kind": "path", "data": write_path(moved_node(read_path(shape.data), *found, to))}}
     if isinstance(surface, FourCorners) and name.startswith("c") and 0 <= index < len(surface.corners_mm):
         flat = ((0.0, 0.0), (wide, 0.0), (wide, high), (0.0, high))[index]
         corners = [list(corner) for corner in surface.corners_mm]
@@ -159,6 +181,58 @@ def _middle(placement: AnyPlacement) -> tuple[float, float] | None:
             return sum(x for x, _ in points) / len(points), sum(y for _, y in points) / len(points)
         case _:
             return None
+
+
+def point_added(part: object, name: str) -> Values | None:
+    """Return what a shape or a text has with a point more behind the one named; None if that isn't there."""
+    match part:
+        case FreePath() if (node := _node(part, name)) and not node[2]:
+            return {"data": write_path(with_node(read_path(part.data), *node[:2]))}
+        case Polygon(points=points) | CurvePlacement(points=points) if (index := _index(name, len(points))) is not None:
+            return {"points": with_point(points, index, is_curve=isinstance(part, CurvePlacement))}
+        case _:
+            return None
+
+
+def point_removed(part: object, name: str) -> Values | None:
+    """Return what a shape or a text has without a point: nothing new where too few would be left."""
+    match part:
+        case FreePath() if (node := _node(part, name)) and not node[2]:
+            left = without_node(read_path(part.data), *node[:2])
+            return {"data": write_path(left)} if left else {}
+        case Polygon(points=points) | CurvePlacement(points=points) if (index := _index(name, len(points))) is not None:
+            kept = without_point(points, index, is_curve=isinstance(part, CurvePlacement))
+            return {"points": kept} if kept else {}
+        case _:
+            return None
+
+
+def _index(name: str, count: int) -> int | None:
+    index = int(name[1:]) if name[1:].isdigit() else count
+    return index if index < count else None
+
+
+def _path_marks(data: str, wide: float, high: float) -> Iterator[Mark]:
+    contours = read_path(data)
+    if sum(len(contour) for contour in contours) > MOST_NODES:
+        return
+    for number, contour in enumerate(contours):
+        for index, node in enumerate(contour):
+            name, words = f"n{number}-{index}", f"Point {index + 1}"
+            words += f" of outline {number + 1}" if len(contours) > 1 else ""
+            yield Mark(name, node.at[0] * wide, node.at[1] * high, words, is_point=True)
+            for part, control in (("in", node.before), ("out", node.after)):
+                if control is not None:
+                    yield Mark(f"{name}-{part}", control[0] * wide, control[1] * high, f"Control of {words}")
+
+
+def _node(shape: FreePath, name: str) -> tuple[int, int, str] | None:
+    """Return the contour, the node and the part of it that a mark of a free outline is called after."""
+    found = re.fullmatch(r"n(\d{1,4})-(\d{1,4})(?:-(in|out))?", name)
+    if found is None:
+        return None
+    contours, number, index = read_path(shape.data), int(found[1]), int(found[2])
+    return (number, index, found[3] or "") if number < len(contours) and index < len(contours[number]) else None
 
 
 def with_point(points: tuple[tuple[float, float], ...], after: int, *, is_curve: bool) -> list[list[float]]:

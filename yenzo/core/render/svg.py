@@ -10,6 +10,8 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from html import escape
 
+import numpy as np
+
 from yenzo.core.documents.assets import Assets
 from yenzo.core.measure import plain_number
 from yenzo.core.render.micrometres import micrometres
@@ -22,6 +24,8 @@ from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
 
 Href = Callable[[str], str]
+# Into how many straight parts an edge is cut that a surface bends.
+EDGE_STEPS = 8
 
 
 def render_svg(page: Page, assets: Assets) -> bytes:
@@ -94,12 +98,12 @@ class _SvgCanvas:
         self._defined_in_frame = self._defined
         self._open_area = False
         self._for_hands = for_hands
-        self._place = Matrix()
+        self._placed: PlacedArea | None = None
 
     def begin_area(self, placed: PlacedArea) -> None:
         """Open the group of an area, after closing that of the one before."""
         self._close_area()
-        self._place = placed.place
+        self._placed = placed
         held = _area_for_hands(placed) if self._for_hands and any(node.moved for node in placed.scene.nodes) else ""
         self._put(f'<g data-area="{escape(placed.scene.key)}"{held}>')
         self._open_area = True
@@ -108,8 +112,9 @@ class _SvgCanvas:
         """Open the group of what may be moved, after closing that of the one before."""
         self._close_item()
         if self._for_hands and node.moved:
-            grip = None if isinstance(node, PlacedPicture) else Outline.rectangle(node.moved.start)
-            self._pieces.append([_item_for_hands(node.placement, node.moved, self._place, grip)])
+            assert self._placed is not None
+            has_grip = not isinstance(node, PlacedPicture)
+            self._pieces.append([_item_for_hands(node.placement, node.moved, self._placed, has_grip=has_grip)])
             self._defined = set()
 
     @property
@@ -184,11 +189,12 @@ def _area_for_hands(placed: PlacedArea) -> str:
     return f' data-place="{_numbers(placed.place)}" data-frame="{frame}"'
 
 
-def _item_for_hands(key: str, moved: Moved, place: Matrix, grip: Outline | None) -> str:
+def _item_for_hands(key: str, moved: Moved, placed: PlacedArea, *, has_grip: bool) -> str:
     """Return the beginning of the group of something that may be moved; with a grip where its own ink is too thin.
 
     `data-at` is the map from the box that its placement gives it (`data-box`) to where it lies, in mm of its area;
-    `data-shifts` is the polygon of all shifts that it could have now, `data-shift` the one that it has.
+    `data-shifts` is the polygon of all shifts that it could have now, `data-shift` the one that it has. Where the
+    surface bends it, `data-edge` is how its box shows, in mm of the side, from corner to corner in equal steps.
     """
     free, box = moved.free, moved.start
     ways = {"move": free.move, "turn": free.turn_deg, "size": free.scale}
@@ -198,9 +204,26 @@ def _item_for_hands(key: str, moved: Moved, place: Matrix, grip: Outline | None)
     opening = (
         f'<g data-item="{escape(key)}" data-can="{" ".join(can)}" data-box="{_numbers(box)}" '
         f'data-at="{_numbers(moved.matrix)}" data-shift="{shift}" data-shifts="{shifts}" '
-        f'data-turn="{plain_number(moved.adjustment.turn_deg, 3)} {plain_number(free.turn_deg, 3)}">'
+        f'data-turn="{plain_number(moved.adjustment.turn_deg, 3)} {plain_number(free.turn_deg, 3)}"'
+        f"{_edge(moved, placed)}>"
     )
-    return opening + (_grip_markup(grip.mapped(moved.matrix.then(place))) if grip else "")
+    if not has_grip:
+        return opening
+    grip = Outline.rectangle(box).mapped(moved.matrix)
+    return opening + _grip_markup(placed.shown(grip))
+
+
+def _edge(moved: Moved, placed: PlacedArea) -> str:
+    if placed.warp is None:
+        return ""
+    box, steps = moved.start, np.arange(EDGE_STEPS)[:, None] / EDGE_STEPS
+    corners = np.array([(box.left, box.top), (box.right, box.top), (box.right, box.bottom), (box.left, box.bottom)])
+    sides = zip(corners, np.roll(corners, -1, axis=0), strict=True)
+    points = np.concatenate([start + (end - start) * steps for start, end in sides])
+    edge = Outline("M" + "L" * (len(points) - 1), points).mapped(moved.matrix)
+    shown = Outline(edge.verbs, placed.warp.map(edge.points)).mapped(placed.place)
+    pairs = (f"{plain_number(x, 3)},{plain_number(y, 3)}" for x, y in shown.points.tolist())
+    return f' data-edge="{" ".join(pairs)}"'
 
 
 def _grip_markup(grip: Outline) -> str:

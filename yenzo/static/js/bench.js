@@ -124,7 +124,7 @@ function drawnRect(ground) {
 
 document.addEventListener("pointerdown", (event) => {
   const ground = event.target.closest?.("#bench [data-ground]");
-  if (!ground || event.button !== 0 || event.target.closest("[data-mark]") || isMeasuring()) return;
+  if (!ground || event.button !== 0 || event.target.closest(":is([data-mark], [data-holds])") || isMeasuring()) return;
   const area = event.target.closest("[data-imprint]");
   drag = {
     ground: ground.dataset.ground,
@@ -166,7 +166,7 @@ document.addEventListener("pointerup", (event) => {
 
 document.addEventListener("keydown", (event) => {
   const area = event.target.closest?.("#bench [data-imprint]");
-  if (!area || event.target.closest("[data-mark]")) return;
+  if (!area || event.target.closest(":is([data-mark], [data-holds])")) return;
   if (event.key === "Enter" || event.key === " ") {
     event.preventDefault();
     pick(area);

@@ -25,6 +25,8 @@ const handsOf = (form) => form.querySelector("[name=hands]")?.value ?? "{}";
 
 const itemOf = (form, key) => form.querySelector(`.goods [data-item="${CSS.escape(key)}"]`);
 
+const pairs = (words) => (words ? words.split(" ").map((pair) => pair.split(",").map(Number)) : []);
+
 function geometry(item) {
   const area = item.closest("[data-area]");
   const box = parse(item.dataset.box), at = parse(item.dataset.at), place = parse(area.dataset.place);
@@ -33,10 +35,11 @@ function geometry(item) {
   return {
     at, box, place, mostTurn, turn,
     can: new Set(item.dataset.can.split(" ")),
+    edge: pairs(item.dataset.edge),
     frame: { width, height, safe },
     middle: apply(at, (box[0] + box[2]) / 2, (box[1] + box[3]) / 2),
     shift: parse(item.dataset.shift),
-    shifts: item.dataset.shifts ? item.dataset.shifts.split(" ").map((pair) => pair.split(",").map(Number)) : [],
+    shifts: pairs(item.dataset.shifts),
   };
 }
 
@@ -50,6 +53,12 @@ function cornersOf(own, gesture) {
   const map = compose(compose(own.at, own.place), mapOf(own, gesture));
   const [left, top, right, bottom] = own.box;
   return [[left, top], [right, top], [right, bottom], [left, bottom]].map(([x, y]) => apply(map, x, y));
+}
+
+// The frame as it shows on the goods: on a surface that bends it, its edges are bent as well.
+function edgeOf(own, gesture) {
+  const map = mapOf(own, gesture);
+  return own.edge.length ? own.edge.map(([x, y]) => apply(map, x, y)) : cornersOf(own, gesture);
 }
 
 const nothing = () => ({ shift_mm: [0, 0], turn_deg: 0, scale: 1 });
@@ -139,8 +148,9 @@ function frameOf(svg) {
 }
 
 function drawFrame(item, own, gesture, px) {
-  const corners = cornersOf(own, gesture), pencil = new Pencil(frameOf(item.ownerSVGElement));
-  pencil.draw("polygon", { points: corners.map((one) => one.join(",")).join(" "), class: "hand-edge" });
+  const edge = edgeOf(own, gesture), corners = [0, 1, 2, 3].map((at) => edge[(at * edge.length) / 4]);
+  const pencil = new Pencil(frameOf(item.ownerSVGElement));
+  pencil.draw("polygon", { points: edge.map((one) => one.join(",")).join(" "), class: "hand-edge" });
   if (own.can.has("turn")) {
     const [[ax, ay], [bx, by]] = corners, length = Math.hypot(bx - ax, by - ay) || 1;
     const from = [(ax + bx) / 2, (ay + by) / 2];

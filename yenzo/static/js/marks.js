@@ -40,21 +40,29 @@ function tell(mark, values = {}) {
 }
 
 document.addEventListener("pointerdown", (event) => {
-  const mark = event.target.closest?.("#bench [data-mark]");
+  // Whoever takes a text by its letters moves the mark that takes all of it along.
+  const letters = event.target.closest?.("#bench [data-holds]");
+  const mark = letters ? document.getElementById(letters.dataset.holds) : event.target.closest?.("#bench [data-mark]");
   if (!mark || event.button !== 0) return;
-  taken = { id: mark.id, pointer: event.pointerId, isMoved: false };
-  mark.setPointerCapture(event.pointerId);
+  const [x, y] = pointIn(groupOf(mark), event), [markX, markY] = placeOf(mark);
+  taken = { id: mark.id, pointer: event.pointerId, isMoved: false, off: letters ? [markX - x, markY - y] : [0, 0], letters };
+  letters?.classList.add("is-taken");
+  (letters ?? mark).setPointerCapture(event.pointerId);
   mark.focus();
   event.preventDefault();
 });
 document.addEventListener("pointermove", (event) => {
   const mark = taken && event.pointerId === taken.pointer && document.getElementById(taken.id);
   if (!mark) return;
+  const [x, y] = pointIn(groupOf(mark), event), to = [x + taken.off[0], y + taken.off[1]];
+  taken.from ??= placeOf(mark);
   taken.isMoved = true;
-  put(mark, pointIn(groupOf(mark), event));
+  put(mark, to);
+  taken.letters?.setAttribute("transform", `translate(${1000 * (to[0] - taken.from[0])} ${1000 * (to[1] - taken.from[1])})`);
 });
 document.addEventListener("pointerup", (event) => {
   const mark = taken && event.pointerId === taken.pointer && document.getElementById(taken.id), isMoved = taken?.isMoved;
+  taken?.letters?.classList.remove("is-taken");
   taken = null;
   if (mark && isMoved) tell(mark);
 });

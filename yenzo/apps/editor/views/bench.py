@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from typing import Any
 
+import numpy as np
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.views.decorators.http import require_POST
@@ -12,12 +13,12 @@ from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.editor.views.setup import changed, setup_answer
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.to_core import setup_of_draft
-from yenzo.core.documents.areas import Area, Polygon
+from yenzo.core.documents.areas import Area
 from yenzo.core.documents.clips import pasted, read_clip
-from yenzo.core.documents.marks import moved_area_mark, moved_text_mark, with_point, without_point
-from yenzo.core.documents.placements import CurvePlacement
+from yenzo.core.documents.marks import lies_on_surface, moved_area_mark, moved_text_mark, point_added, point_removed
 from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.errors import DocumentError
+from yenzo.core.shapes.surfaces import surface_warp
 
 MOST_PASTED = 500_000
 Operations = list[dict[str, Any]]
@@ -36,9 +37,12 @@ def move_mark(request: HttpRequest, key: str, side_key: str, area_key: str) -> H
         part, holder = (
             (placement, ["placements", text]) if placement else (area.shape, _path(side_key, area_key, "shape"))
         )
-        values = _with_points(part, name, adds=do == "add")
+        found = point_added(part, name) if do == "add" else point_removed(part, name)
+        if found is None:
+            raise Http404
+        values = found
     else:
-        x_mm, y_mm = _point(request)
+        x_mm, y_mm = _flat(area, name, *_point(request))
         holder = ["placements", text] if placement else _path(side_key, area_key)
         values = moved_text_mark(placement, name, x_mm, y_mm) if placement else moved_area_mark(area, name, x_mm, y_mm)
     operations = [{"do": "set", "path": [*holder, part], "value": value} for part, value in values.items()]
@@ -100,23 +104,20 @@ def _path(side_key: str, area_key: str, *rest: str) -> list[str]:
     return ["sides", side_key, "areas", area_key, *rest]
 
 
+def _flat(area: Area, mark: str, x_mm: float, y_mm: float) -> tuple[float, float]:
+    """Return where a mark that shows at a point lies flat."""
+    warp = surface_warp(area) if lies_on_surface(mark) else None
+    if warp is None:
+        return x_mm, y_mm
+    x, y = warp.unmap(np.array([[x_mm, y_mm]]))[0].tolist()
+    return x, y
+
+
 def _point(request: HttpRequest) -> tuple[float, float]:
     try:
         return float(request.POST["x_mm"]), float(request.POST["y_mm"])
     except (KeyError, ValueError):
         raise Http404 from None
-
-
-def _with_points(part: object, name: str, *, adds: bool) -> dict[str, Any]:
-    """Return the points of a polygon or curve with one more behind a point, or without it."""
-    index = int(name[1:]) if name[1:].isdigit() else -1
-    if not isinstance(part, Polygon | CurvePlacement) or not 0 <= index < len(part.points):
-        raise Http404
-    is_curve = isinstance(part, CurvePlacement)
-    if adds:
-        return {"points": with_point(part.points, index, is_curve=is_curve)}
-    left = without_point(part.points, index, is_curve=is_curve)
-    return {} if left is None else {"points": left}
 
 
 def _placed(side: Side, area: Area, **place: float) -> Operations:
