@@ -42,8 +42,9 @@ if ! .venv/boot/bin/uv --version >/dev/null 2>&1; then
 fi
 
 # A test environment also serves the demo: never take packages away when only the runtime is asked for.
+if [ "${1:-runtime}" != test ] && [ -x .venv/bin/pytest ]; then locks+=(requirements/dev.txt); fi
 stamp=.venv/.installed-$(cat "${locks[@]}" | sha256sum | cut -c1-16)
-if [ ! -e "$stamp" ] && [ ! -e ".venv/.installed-$(cat requirements/app.txt requirements/dev.txt | sha256sum | cut -c1-16)" ]; then
+if [ ! -e "$stamp" ]; then
     VIRTUAL_ENV=.venv .venv/boot/bin/uv pip sync --quiet --require-hashes --only-binary :all: --compile-bytecode "${locks[@]}"
     rm -f .venv/.installed-*
     touch "$stamp"

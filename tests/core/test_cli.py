@@ -58,6 +58,23 @@ def test_check_tells_what_is_asked_and_blocks_on_problems(core):
     assert (status, [problem["code"] for problem in value["problems"]]) == (1, ["required"])
 
 
+def test_check_prints_questions_that_nobody_answered_and_they_block_nothing(core, folder):
+    setup = board()
+    setup["fields"][0].pop("case", None)
+    given = json.loads((folder / "entries.json").read_text())
+    given["values"]["name"] = "JOhn  Reed"
+    answers = [{"code": "stray_capital", "text": "JOhn Reed"}]
+    for name, document in (("small", setup), ("typed", given), ("meant", {**given, "meant": {"name": answers}})):
+        (folder / f"{name}.json").write_text(json.dumps(document))
+    status, value, _ = core("check", "small.json", "typed.json")
+    assert status == 0
+    questions = [(one["field"], one["code"], one["suggestion"]) for one in value["questions"]]
+    assert questions == [("name", "two_spaces", "JOhn Reed"), ("name", "stray_capital", "John Reed")]
+    assert all(set(one) == {"field", "code", "message", "suggestion"} for one in value["questions"])
+    _, value, _ = core("check", "small.json", "meant.json")
+    assert [one["code"] for one in value["questions"]] == ["two_spaces"]
+
+
 def test_quote_multiplies_by_pieces(core):
     _, value, _ = core("quote", "setup.json", "entries.json", "--pieces", "3")
     assert (value["each"], value["total"], value["currency"]) == ("108.70", "326.10", "GBP")

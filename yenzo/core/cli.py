@@ -65,7 +65,7 @@ def _parser() -> argparse.ArgumentParser:
     schema.add_argument("name", choices=sorted(SCHEMAS))
     schema.set_defaults(command=_schema)
     for name, command, words in (
-        ("check", _check, "problems and findings; exit 1 if something blocks"),
+        ("check", _check, "problems, findings and questions; exit 1 if something blocks"),
         ("quote", _quote, "the price with its lines"),
         ("render", _render, "make a file of a side or an area"),
     ):
@@ -101,6 +101,11 @@ def _check(options: argparse.Namespace) -> Outcome:
         "asked": list(walked.asked.values),
         "problems": [problem.model_dump() for problem in walked.verdict.problems],
         "findings": [finding.model_dump() for finding in walked.verdict.findings],
+        "questions": [
+            one.model_dump(include={"field", "code", "message", "suggestion"})
+            for one in walked.questions
+            if not one.is_meant
+        ],
         "scenes": {side.key: side.digest for side in walked.scene.sides},
     }
     return Outcome(value, 1 if walked.verdict.blocked else 0)

@@ -13,6 +13,7 @@ from pydantic import Field
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.check import check
+from yenzo.core.asking.second_look.look import Question, second_look
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import UNTOUCHED
@@ -240,6 +241,11 @@ class Recorded:
         """The fields whose entries landed anywhere."""
         return frozenset(key for area in self.areas for item in area.items for key in item.fields)
 
+    @property
+    def questions(self) -> tuple[Question, ...]:
+        """What is probably wrong with it, and whether its customer said that it is right so."""
+        return second_look(self.setup, self.asked)
+
     def paint(self, item: TextRecord) -> Paint:
         """Return the color of a text, as its placement says."""
         if item.paint:
@@ -262,4 +268,4 @@ def looks_the_same(one: Asked, other: Asked) -> bool:
 
 
 def _landing(asked: Asked) -> Asked:
-    return asked.model_copy(update={"today": None, "stock": {}, "signed_in": False, "left_out": {}})
+    return asked.model_copy(update={"today": None, "stock": {}, "signed_in": False, "left_out": {}, "meant": {}})

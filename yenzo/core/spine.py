@@ -1,12 +1,13 @@
 """One walk along the spine: a set-up and entries come in; what is asked, verdict, scene and quote go out."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from yenzo.core.asking.ask import Asked, Context, ask
 from yenzo.core.asking.check import check, is_awaited
 from yenzo.core.asking.kinds import kind_of
 from yenzo.core.asking.kinds.own_items import example_items
+from yenzo.core.asking.second_look.look import Question, second_look
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.fields import ArtworkField
@@ -35,17 +36,26 @@ class Walked:
     amounts: Amounts
     quote: Quote
     reader: str = OWN_LANGUAGE
+    questions: tuple[Question, ...] = ()
 
 
 def walk(setup: Setup, entries: Entries, assets: Assets, context: Context | None = None) -> Walked:
     """Walk from raw entries to scene, verdict and quote; raises AssetError when the set-up's files are missing."""
-    return walk_asked(setup, ask(setup, entries, context), assets)
+    return walk_asked(setup, ask(setup, entries, context), assets, typed=entries.values)
 
 
-def walk_asked(setup: Setup, asked: Asked, assets: Assets, *, language: str | None = None) -> Walked:
+def walk_asked(
+    setup: Setup,
+    asked: Asked,
+    assets: Assets,
+    *,
+    language: str | None = None,
+    typed: Mapping[str, object] | None = None,
+) -> Walked:
     """Walk from what was asked, as an order has frozen it: nothing is asked again.
 
-    `language` is that of its sentences, whoever reads now where none is given; nothing else depends on it.
+    `language` is that of its sentences, whoever reads now where none is given; nothing else depends on it. The second
+    look knows by `typed`, the raw entries, what was put in order already.
     """
     with speaking(language or reader()):
         typefaces = Typefaces(setup.materials, assets)
@@ -53,7 +63,8 @@ def walk_asked(setup: Setup, asked: Asked, assets: Assets, *, language: str | No
         amounts = measure_amounts(scene)
         problems = [*check(setup, asked, typefaces), *Charged(setup, asked, amounts).problems()]
         verdict = judge(problems, preflight(scene, setup.materials))
-        return Walked(setup, asked, scene, verdict, amounts, price(setup, asked, amounts), reader())
+        questions = second_look(setup, asked, typed)
+        return Walked(setup, asked, scene, verdict, amounts, price(setup, asked, amounts), reader(), questions)
 
 
 def stand_ins(walked: Walked, assets: Assets) -> dict[str, SideScene]:

@@ -16,7 +16,7 @@ from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import ArtworkError
 
 KEPT_BEGINNINGS = ("entry-", "own-", "axis-", "upload-", "waits-")
-KEPT_NAMES = {"variant", "pieces", "page", "go", "hands", "gestures"}
+KEPT_NAMES = {"variant", "pieces", "page", "go", "hands", "gestures", "means", "takes"}
 MOST_KEPT_CHARACTERS = 100_000
 
 

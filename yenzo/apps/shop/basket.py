@@ -6,9 +6,12 @@ from decimal import Decimal
 
 from django.conf import settings
 
+from yenzo.apps.designs.answers import Asking, still_asked
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.personalized import Personalized, quoted_together, read_now
+from yenzo.apps.designs.to_core import entries_of
 from yenzo.apps.orders.orderable import obstacles
+from yenzo.core.asking.second_look.look import second_look
 
 
 @dataclass(frozen=True)
@@ -17,6 +20,12 @@ class BasketLine:
 
     design: Design
     piece: Personalized
+
+    @property
+    def questions(self) -> tuple[Asking, ...]:
+        """What is asked once more before it is ordered; nothing that was answered."""
+        typed = entries_of(self.design.personalization).values
+        return still_asked(second_look(self.piece.setup, self.piece.asked, typed))
 
     @property
     def troubles(self) -> tuple[str, ...]:

@@ -19,6 +19,7 @@ urlpatterns = [
     path("account/out/", account.sign_out, name="sign_out"),
     path("account/<str:token>/", account.use, name="use_link"),
     path("basket/", basket.basket, name="basket"),
+    path("basket/<uuid:design_id>/answer/", basket.answer, name="answer"),
     path("basket/<uuid:design_id>/remove/", basket.remove, name="remove"),
     path("basket/<uuid:design_id>/<slug:side_key>/picture.png", basket.design_picture, name="design_picture"),
     path("checkout/", basket.checkout, name="checkout"),

@@ -8,6 +8,7 @@ from typing import Any
 
 from django.utils.translation import gettext
 
+from yenzo.apps.designs.answers import Asking, still_asked
 from yenzo.apps.designs.picture_addresses import MIDDLE, picture_address
 from yenzo.apps.designs.to_core import Uploads
 from yenzo.apps.pages.templatetags.writing import rate
@@ -26,20 +27,21 @@ from yenzo.core.spine import Walked
 
 @dataclass(frozen=True)
 class Messages:
-    """What is said under a control: what keeps the piece from being made, advice, and how large it was made."""
+    """What is said under a control: what keeps the piece from being made, advice, its size as made, what is asked."""
 
     problems: tuple[str, ...] = ()
     advice: tuple[str, ...] = ()
     made: tuple[str, ...] = ()
+    questions: tuple[Asking, ...] = ()
 
     def __bool__(self) -> bool:
         """Tell whether anything is said."""
-        return bool(self.problems or self.advice or self.made)
+        return bool(self.problems or self.advice or self.made or self.questions)
 
     @property
     def digest(self) -> str:
         """What tells other messages from these."""
-        said = repr((self.problems, self.advice, self.made)).encode()
+        said = repr((self.problems, self.advice, self.made, self.questions)).encode()
         return hashlib.blake2s(said, digest_size=4).hexdigest()
 
 
@@ -124,7 +126,9 @@ class LineDrawing:
             if item.field == key and (item.code != "required" or self.tells_missing(key))
         )
         landed = (node for area in self.walked.scene.areas for node in area.nodes if key in node.fields)
-        return Messages(tuple(blocking), verdict.advice_of(key), tuple(_size_words(node) for node in landed))
+        asked = still_asked(one for one in self.walked.questions if one.field == key)
+        made = tuple(_size_words(node) for node in landed)
+        return Messages(tuple(blocking), verdict.advice_of(key), made, asked)
 
 
 def is_shown(field: AnyField) -> bool:

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
+from yenzo.apps.designs.answers import meant_value
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.designs.picture_addresses import picture_address
 from yenzo.apps.designs.to_core import Uploads
@@ -72,6 +73,11 @@ class Slip:
     def hands(self) -> str:
         """What was changed by hand, as the next request carries it."""
         return settled_hands(self.entries, self.walked)
+
+    @property
+    def meant(self) -> tuple[str, ...]:
+        """What the customer said that is right so, as the form is sent with it."""
+        return tuple(meant_value(key, one) for key, answers in self.entries.meant.items() for one in answers)
 
     @property
     def in_hand(self) -> HeldItem | None:

@@ -2,12 +2,14 @@
 
 from django.http import QueryDict
 
+from yenzo.apps.designs.answers import meant_of_form, taken_of_form
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.to_core import Uploads
 from yenzo.apps.slip.controls import control_of
 from yenzo.apps.slip.hands import hands_of_form
 from yenzo.core.documents.axes import variant_at
 from yenzo.core.documents.entries import Entries, Files
+from yenzo.core.documents.own_items import item_id
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import language_read
 from yenzo.core.speaking import reader
@@ -15,6 +17,7 @@ from yenzo.core.speaking import reader
 
 def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
     """Return the entries that a slip was sent with. Nothing in it is trusted; whatever is typed is kept."""
+    form = _with_suggestions(form)
     sent = ((field.key, control_of(field).sent(field, form)) for field in setup.fields)
     values = {key: value for key, value in sent if value is not None}
     files: dict[str, Files] = {key: _files(sent) for key, sent in uploads.items()}
@@ -24,10 +27,21 @@ def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
         uploads=files,
         adjustments=hands.adjustments,
         items=hands.items,
+        meant={key: answers for key, answers in meant_of_form(form).items() if setup.field(key)},
         variant=_variant(setup, form),
         pieces=_pieces(form.get("pieces", "1")),
         language=language_read(setup, reader()),
     )
+
+
+def _with_suggestions(form: QueryDict) -> QueryDict:
+    """Return a form as if the suggestions that were taken had been typed."""
+    if "takes" not in form:
+        return form
+    typed = form.copy()
+    for field, item, text in taken_of_form(form):
+        typed[f"own-{item_id(field, item)}" if item else f"entry-{field}"] = text
+    return typed
 
 
 def _variant(setup: Setup, form: QueryDict) -> str | None:

@@ -6,7 +6,7 @@ from datetime import date
 from yenzo.core.asking.by_hand import allowed_adjustments, freedoms_of
 from yenzo.core.asking.invisible import without_invisible
 from yenzo.core.asking.kinds import RawEntry, Value, kind_of
-from yenzo.core.documents.entries import Adjustment, Entries, files_of
+from yenzo.core.documents.entries import Adjustment, Entries, Meant, files_of
 from yenzo.core.documents.fields import AnyField, ExtraField, NoteField, Option, OptionsField, TextField
 from yenzo.core.documents.named import Names, fields_by_name, product_names
 from yenzo.core.documents.placements import AnyPlacement
@@ -29,8 +29,8 @@ class Asked(Frozen):
 
     `today` is the day it was asked, which bounds of days count from; it is not known of old orders. `stock` is what was
     left, by SKU, of what is counted and could be wanted. `left_out` are characters that showed nothing, by field.
-    `in_typed_order` keeps texts of mixed directions as they were set before their order was mended, for orders of that
-    time.
+    `meant` are answers to questions of the second look. `in_typed_order` keeps texts of mixed directions as they were
+    set before their order was mended, for orders of that time.
     """
 
     values: dict[Key, Value]
@@ -43,6 +43,7 @@ class Asked(Frozen):
     signed_in: bool = False
     left_out: dict[Key, tuple[str, ...]] = {}
     in_typed_order: bool = False
+    meant: dict[Key, tuple[Meant, ...]] = {}
 
     def taken(self, setup: Setup) -> dict[str, int]:
         """Return how many of what, by SKU, all pieces take: of the goods themselves and of their extras."""
@@ -110,6 +111,7 @@ def ask(setup: Setup, entries: Entries, context: Context | None = None) -> Asked
         stock=_known_stock(setup, context) if context else {},
         signed_in=signed_in,
         left_out=_left_out(setup, entries, values),
+        meant={key: answers for key, answers in entries.meant.items() if key in values},
     )
 
 

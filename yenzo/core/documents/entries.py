@@ -1,6 +1,6 @@
 """The entries document `yenzo-entries/1`: what one customer gave for one piece."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -11,6 +11,7 @@ from yenzo.core.documents.values import Frozen, Key, Length, Offset, Text
 # Of one field: each is looked at by itself, and shown.
 MOST_FILES = 40
 MOST_LEVELS = 100
+MOST_MEANT = 40
 Align = Literal["left", "center", "right", "justified"]
 
 
@@ -68,17 +69,25 @@ class Address(Frozen):
         return any(value for name, value in self if name != "country")
 
 
+class Meant(Frozen):
+    """An answer to a question of the second look: so it is meant. It holds for this doubt about this text only."""
+
+    code: Key
+    text: Text
+
+
 RawValue = Text | bool | tuple[Key, ...] | Address
 
 
 class Entries(Frozen):
-    """Values, uploads and own items by field key, adjustments by placement key."""
+    """Values, uploads, own items and answers to questions by field key, adjustments by placement key."""
 
     schema_: Literal["yenzo-entries/1"] = Field(default="yenzo-entries/1", alias="schema")
     values: dict[Key, RawValue] = {}
     uploads: dict[Key, Files] = {}
     adjustments: dict[Key, Adjustment] = {}
     items: dict[Key, OwnItems] = {}
+    meant: dict[Key, Annotated[tuple[Meant, ...], Field(max_length=MOST_MEANT)]] = {}
     variant: Key | None = None
     pieces: int = Field(default=1, ge=1, le=10_000)
     language: str = Field(default="en", pattern=r"^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$")

@@ -55,7 +55,7 @@ def make_ticket(work: Work) -> bytes:
     with TemporaryDirectory() as folder:
         sheet = _Sheet(work, Path(folder))
         sheet.first_page()
-        for row in (*area_rows(work), *entry_rows(work)):
+        for row in (*area_rows(work), *entry_rows(work), *meant_rows(work)):
             sheet.add(row)
         return sheet.finished()
 
@@ -127,6 +127,14 @@ def entry_rows(work: Work) -> Iterator[Row]:
     for entry in entries_in_words(work.walked.setup, work.walked.asked):
         if entry.field not in landed:
             yield Row(entry.workshop_label, tuple(entry.words.split("\n")), is_exact=entry.is_exact)
+
+
+def meant_rows(work: Work) -> Iterator[Row]:
+    """Yield what looks wrong and was said to be right: nobody at the station need ask again."""
+    for question in work.walked.questions:
+        if question.is_meant:
+            asked = f"{question.message} The customer says that it is right so."
+            yield Row("Meant so", tuple(question.text.split("\n")), (asked,))
 
 
 def wanted_fields(work: Work) -> tuple[str, ...]:

@@ -33,6 +33,24 @@ document.addEventListener("click", ({ target }) => {
   }
 });
 
+// Answers to questions: what is right so goes with the form from now on; a mend is typed as if by hand.
+document.addEventListener("click", (event) => {
+  const button = event.target.closest?.("#slip-form [data-means], #slip-form [data-takes], #try-out [data-means], #try-out [data-takes]");
+  if (!button) return;
+  event.preventDefault();
+  const form = formOf(button), { means, takes } = button.dataset;
+  if (means) {
+    form.querySelector("[data-meant]").append(Object.assign(document.createElement("input"), { type: "hidden", name: "means", value: means }));
+    form.dispatchEvent(new Event("entries-changed"));
+    return;
+  }
+  const [field, item, text] = JSON.parse(takes);
+  const box = form.querySelector(item ? `[data-own-text="${CSS.escape(`${field}--${item}`)}"]` : `#entry-${CSS.escape(field)}`);
+  box.value = text;
+  box.focus();
+  box.dispatchEvent(new Event("input", { bubbles: true }));
+}, { capture: true });
+
 // The enter key shows what is typed, which it does by itself.
 document.addEventListener("submit", (event) => {
   if (!event.submitter?.matches("[data-enter]")) return;

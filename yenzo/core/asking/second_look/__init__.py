@@ -1,0 +1,1 @@
+"""The second look: entries that are allowed and probably wrong are asked about, one file a kind of doubt (D9)."""
