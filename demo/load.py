@@ -85,6 +85,7 @@ ORDERS = (
     DemoOrder("Nils Sandbar", "The Boathouse\nEastmere", (("key-float", "ten"),), "paid"),
     DemoOrder("Pelle Farwater", "Lock Cottage, Upper Basin\nEastmere", (("harbor-pass", "season"),), "paid"),
     DemoOrder("Runa Seawright", "Signal House\nSkerry Point", (("brass-compass", "with-pictures"),), "paid"),
+    DemoOrder("Tova Longshore", "Berth 9, South Pontoon\nPort Hallow", (("slate-sign", "sea-legs"),), "paid"),
     DemoOrder(
         "Oskar Lightkeeper", "The Old Beacon\nSkerry Point", (("cedar-nameboard", "wind-and-whey"),), "cancelled"
     ),
