@@ -15,8 +15,9 @@ from playwright.sync_api import expect
 from demo.installation import wait_until
 from tests.core.artwork import samples
 from tests.core.conftest import picture_bytes
-from tests.story.conftest import PHONE, emblem_page, fill_checkout, settled
+from tests.story.conftest import PHONE, WIDE, emblem_page, fill_checkout, settled
 from tests.story.test_from_setup_to_pack import download_pack
+from tests.story.test_pages import fits, found_by_axe
 
 
 def bomb():
@@ -419,3 +420,27 @@ def test_what_is_probably_wrong_is_asked_and_the_workshop_reads_what_was_meant(o
     [(number,)] = workshop.rows("SELECT number FROM orders_order WHERE customer_name = %s", "Johnny Breakwater")
     desk = open_page(f"/workshop/orders/{number}/", person="mara")
     expect(desk.locator("[data-question=stray_capital]")).to_contain_text("The customer meant it so: JOhnny, Bert")
+
+
+@pytest.mark.parametrize("size", [WIDE, PHONE])
+def test_the_basket_copies_counts_shows_large_and_puts_back(open_page, size):
+    page = open_page("/goods/deck-cushion/", size=size)
+    page.fill("#entry-words", "Otter & Son")
+    page.get_by_role("button", name="Put in the basket").click()
+    page.get_by_role("button", name="Copy").click()
+    expect(page.locator(".piece")).to_have_count(2)
+    page.locator("[name=pieces]").first.fill("3")
+    page.locator("[name=pieces]").first.press("Enter")
+    expect(page.locator("[data-total]").last).to_have_attribute("data-total", "192.00")
+    page.locator("[data-large]").first.focus()
+    page.keyboard.press("Enter")
+    expect(page.locator("dialog.large img")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.locator("dialog.large")).to_be_hidden()
+    page.get_by_role("button", name="Remove").first.click()
+    expect(page.locator(".piece")).to_have_count(1)
+    page.get_by_role("button", name="Put it back").click()
+    expect(page.locator(".piece")).to_have_count(2)
+    expect(page.locator("[data-total]").last).to_have_attribute("data-total", "192.00")
+    assert fits(page)
+    assert found_by_axe(page) == []

@@ -12,7 +12,7 @@ from django.conf import settings
 from django.db import transaction
 
 from yenzo.apps.designs.in_words import PieceInWords, piece_in_words
-from yenzo.apps.designs.models import Personalization, Proof
+from yenzo.apps.designs.models import Design, Personalization, Proof
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.designs.side_pictures import side_picture
 from yenzo.apps.designs.to_core import asked_of, entries_of, record_kept
@@ -40,6 +40,13 @@ class Personalized:
     verdict: Verdict
     quote: Quote
     looks_as_kept: bool
+    # The live revision that the customer has seen and doesn't want instead, if any.
+    kept_against: int | None = None
+
+    @property
+    def is_of_today(self) -> bool:
+        """Whether it is of the live revision, or its customer wants it to stay as it is."""
+        return self.revision.product.live_id in (self.revision.pk, self.kept_against)
 
     @property
     def revision(self) -> Revision:
@@ -72,6 +79,12 @@ def read_now(personalizations: Sequence[Personalization], *, signed_in: bool) ->
     setups = [shop_setup(one.revision) for one in personalizations]
     context = context_now(setups, signed_in=signed_in)
     return [_now(one, setup, context) for one, setup in zip(personalizations, setups, strict=True)]
+
+
+def read_designs(designs: Sequence[Design], *, signed_in: bool) -> list[Personalized]:
+    """Return what lies in a basket as it is asked now, each piece with its price alone."""
+    pieces = read_now([design.personalization for design in designs], signed_in=signed_in)
+    return [replace(piece, kept_against=design.kept_against_id) for design, piece in zip(designs, pieces, strict=True)]
 
 
 def _now(personalization: Personalization, setup: Setup, context: Context) -> Personalized:

@@ -13,7 +13,7 @@ def obstacles(piece: Personalized) -> Iterator[str]:
     product = piece.revision.product
     if product.is_resting:
         yield gettext("The workshop doesn't sell this at the moment. What you entered is kept here.")
-    elif product.live_id != piece.revision.pk:
+    elif not piece.is_of_today:
         yield gettext("The workshop has changed this product since. Please look at it again.")
     yield from (item.message for item in piece.verdict.blocking)
     if piece.quote.total < 0:

@@ -8,18 +8,34 @@ from django.conf import settings
 
 from yenzo.apps.designs.answers import Asking, still_asked
 from yenzo.apps.designs.models import Design
-from yenzo.apps.designs.personalized import Personalized, quoted_together, read_now
-from yenzo.apps.designs.to_core import entries_of
+from yenzo.apps.designs.personalized import Personalized, quoted_together, read_designs
+from yenzo.apps.designs.to_core import entries_of, walk_entries
 from yenzo.apps.orders.orderable import obstacles
 from yenzo.core.asking.second_look.look import second_look
+from yenzo.core.pricing.quote import Quote
+
+
+@dataclass(frozen=True)
+class Newer:
+    """What a piece would be as its product is sold by now: its price alone, before and now, and what must be mended.
+
+    `is_kept` tells that the customer wants the piece as it was.
+    """
+
+    revision: int
+    before: Quote
+    quote: Quote
+    troubles: tuple[str, ...]
+    is_kept: bool
 
 
 @dataclass(frozen=True)
 class BasketLine:
-    """One design in the basket, as it is asked now."""
+    """One design in the basket, as it is asked now; `newer` if its product is sold otherwise by now."""
 
     design: Design
     piece: Personalized
+    newer: Newer | None = None
 
     @property
     def questions(self) -> tuple[Asking, ...]:
@@ -58,6 +74,16 @@ class Basket:
 def basket_of(visitor: uuid.UUID | None, *, signed_in: bool = False) -> Basket:
     """Return a visitor's basket."""
     designs = list(Design.objects.in_basket_of(visitor)) if visitor else []
-    alone = read_now([design.personalization for design in designs], signed_in=signed_in)
-    pieces = quoted_together(alone)
-    return Basket(tuple(BasketLine(design, piece) for design, piece in zip(designs, pieces, strict=True)))
+    alone = read_designs(designs, signed_in=signed_in)
+    newer = [_newer(piece, signed_in=signed_in) for piece in alone]
+    return Basket(tuple(map(BasketLine, designs, quoted_together(alone), newer)))
+
+
+def _newer(piece: Personalized, *, signed_in: bool) -> Newer | None:
+    """Return what a piece would be of the revision that is live by now; None where there is nothing to decide."""
+    live = piece.revision.product.live
+    if live is None or live.pk == piece.revision.pk or piece.revision.product.is_resting:
+        return None
+    walked = walk_entries(live, entries_of(piece.personalization), signed_in=signed_in)
+    troubles = tuple(item.message for item in walked.verdict.blocking)
+    return Newer(live.pk, piece.quote, walked.quote, troubles, is_kept=piece.is_of_today)

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from yenzo.apps.shop.views import account, basket, orders, products, unfinished
+from yenzo.apps.shop.views import account, basket, orders, pieces, products, unfinished
 
 app_name = "shop"
 urlpatterns = [
@@ -19,8 +19,13 @@ urlpatterns = [
     path("account/out/", account.sign_out, name="sign_out"),
     path("account/<str:token>/", account.use, name="use_link"),
     path("basket/", basket.basket, name="basket"),
-    path("basket/<uuid:design_id>/answer/", basket.answer, name="answer"),
-    path("basket/<uuid:design_id>/remove/", basket.remove, name="remove"),
+    path("basket/<uuid:design_id>/answer/", pieces.answer, name="answer"),
+    path("basket/<uuid:design_id>/count/", pieces.count, name="count"),
+    path("basket/<uuid:design_id>/copy/", pieces.copy, name="copy"),
+    path("basket/<uuid:design_id>/remove/", pieces.remove, name="remove"),
+    path("basket/<uuid:design_id>/back/", pieces.put_back, name="put_back"),
+    path("basket/<uuid:design_id>/renew/", pieces.renew, name="renew"),
+    path("basket/<uuid:design_id>/stay/", pieces.stay, name="stay"),
     path("basket/<uuid:design_id>/<slug:side_key>/picture.png", basket.design_picture, name="design_picture"),
     path("checkout/", basket.checkout, name="checkout"),
     path("order/<str:token>/", orders.order_page, name="order"),

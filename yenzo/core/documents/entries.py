@@ -11,6 +11,7 @@ from yenzo.core.documents.values import Frozen, Key, Length, Offset, Text
 # Of one field: each is looked at by itself, and shown.
 MOST_FILES = 40
 MOST_LEVELS = 100
+MOST_PIECES = 10_000
 MOST_MEANT = 40
 Align = Literal["left", "center", "right", "justified"]
 
@@ -89,5 +90,5 @@ class Entries(Frozen):
     items: dict[Key, OwnItems] = {}
     meant: dict[Key, Annotated[tuple[Meant, ...], Field(max_length=MOST_MEANT)]] = {}
     variant: Key | None = None
-    pieces: int = Field(default=1, ge=1, le=10_000)
+    pieces: int = Field(default=1, ge=1, le=MOST_PIECES)
     language: str = Field(default="en", pattern=r"^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$")

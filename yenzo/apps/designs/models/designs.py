@@ -28,6 +28,8 @@ class Design(models.Model):
     personalization = models.ForeignKey(Personalization, on_delete=models.PROTECT, related_name="designs")
     # Taken out of a basket it isn't deleted: an order in another window may be on its way with it.
     in_basket = models.BooleanField(default=True)
+    # Another revision is live by now, and the customer has seen it: the piece is to stay as it is.
+    kept_against = models.ForeignKey(Revision, on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
 

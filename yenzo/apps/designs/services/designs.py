@@ -46,7 +46,7 @@ def save_design(
                 # It was changed in the basket since: this is another piece.
                 design = None
         design = design or Design(visitor=visitor)
-        design.personalization, design.in_basket = kept, True
+        design.personalization, design.in_basket, design.kept_against = kept, True, None
         design.save()
     return design
 
@@ -55,3 +55,37 @@ def save_design(
 def remove_design(actor: Actor, design_id: uuid.UUID, *, visitor: uuid.UUID) -> bool:  # noqa: ARG001
     """Take a design out of its visitor's basket; tell whether it was there."""
     return bool(Design.objects.filter(pk=design_id, visitor=visitor, in_basket=True).update(in_basket=False))
+
+
+@service(*VISITORS)
+def put_back_design(actor: Actor, design_id: uuid.UUID, *, visitor: uuid.UUID) -> bool:  # noqa: ARG001
+    """Put a design back that was taken out of its visitor's basket; tell whether it was there to be put back."""
+    return bool(Design.objects.filter(pk=design_id, visitor=visitor, in_basket=False).update(in_basket=True))
+
+
+@service(*VISITORS)
+def copy_design(actor: Actor, design_id: uuid.UUID, *, visitor: uuid.UUID) -> Design | None:  # noqa: ARG001
+    """Put another piece like one in the basket beside it; None if that isn't there."""
+    with transaction.atomic():
+        design = Design.objects.select_for_update(of=("self",)).in_basket_of(visitor).filter(pk=design_id).first()
+        if design is None:
+            return None
+        facts = {"personalization": design.personalization, "kept_against": design.kept_against}
+        return Design.objects.create(visitor=visitor, **facts)
+
+
+@service(*VISITORS)
+def keep_as_it_was(actor: Actor, design_id: uuid.UUID, live_id: int, *, visitor: uuid.UUID) -> bool:  # noqa: ARG001
+    """Keep a piece as it was made, though this revision of its product is live by now; tell whether that holds.
+
+    Whoever has seen another one than is live is asked again.
+    """
+    own = Design.objects.filter(pk=design_id, visitor=visitor, in_basket=True)
+    # Saved, and not only updated: a checkout in another window sees that the basket is another one.
+    with transaction.atomic():
+        design = own.select_for_update(of=("self",)).select_related("personalization__revision__product").first()
+        if design is None or design.revision.product.live_id != live_id:
+            return False
+        design.kept_against_id = live_id
+        design.save()
+    return True

@@ -9,7 +9,7 @@ from django.utils.translation import gettext
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.designs.models import Design
-from yenzo.apps.designs.personalized import quoted_together, read_now
+from yenzo.apps.designs.personalized import quoted_together, read_designs
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import Customer, Intake, OrderError, place_order
 
@@ -45,7 +45,7 @@ def order_basket(actor: Actor, checkout: Checkout) -> Order:
             raise OrderError(
                 gettext("The basket was changed in another window. Please look through it again before ordering.")
             )
-        alone = read_now([design.personalization for design in designs], signed_in=bool(customer.proven_mail))
+        alone = read_designs(designs, signed_in=bool(customer.proven_mail))
         order = place_order(actor, Intake(checkout.key, customer, tuple(quoted_together(alone))))
         Design.objects.filter(pk__in=[design.pk for design in designs]).update(in_basket=False)
     return order

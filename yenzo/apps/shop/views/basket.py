@@ -2,20 +2,17 @@
 
 import uuid
 
-from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.translation import gettext
 from django.views.decorators.cache import cache_control
-from django.views.decorators.http import require_POST, require_safe
+from django.views.decorators.http import require_safe
 
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
-from yenzo.apps.designs.answers import answered
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.personalized import proof_of
-from yenzo.apps.designs.services.designs import remove_design, save_design
-from yenzo.apps.designs.to_core import entries_of, walk_entries
+from yenzo.apps.designs.to_core import as_uuid
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, signed_in_mail, visitor_of
 from yenzo.apps.orders.services.orders import Customer, OrderError
 from yenzo.apps.shop.basket import Basket, basket_of
@@ -28,29 +25,12 @@ REFUSED = 422
 
 @require_safe
 def basket(request: HttpRequest) -> HttpResponse:
-    return render(request, "shop/basket.html", {"basket": _basket_of(request, known_visitor(request))})
-
-
-@require_POST
-def remove(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
-    if remove_design(actor_of(request.user), design_id, visitor=visitor_of(request)):
-        messages.success(request, gettext("Taken out of the basket."))
-    return redirect("shop:basket")
-
-
-@require_POST
-def answer(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
-    """Keep the answer to a question about a piece in the basket: it is right so, or the mend is taken."""
-    visitor = visitor_of(request)
-    design = get_object_or_404(Design.objects.in_basket_of(visitor), pk=design_id)
-    kept = design.personalization
-    before = entries_of(kept)
-    entries = answered(before, request.POST)
-    if entries != before:
-        walked = walk_entries(kept.revision, entries, signed_in=is_signed_in(request))
-        uploads, actor = list(kept.uploads.all()), actor_of(request.user)
-        save_design(actor, kept.revision, entries, walked, visitor=visitor, uploads=uploads, design_id=design.pk)
-    return redirect("shop:basket")
+    visitor, taken_out = known_visitor(request), as_uuid(request.GET.get("removed", ""))
+    removed = None
+    if visitor and taken_out:
+        own = Design.objects.filter(pk=taken_out, visitor=visitor, in_basket=False)
+        removed = own.select_related("personalization__revision").first()
+    return render(request, "shop/basket.html", {"basket": _basket_of(request, visitor), "removed": removed})
 
 
 @require_safe
