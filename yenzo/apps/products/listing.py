@@ -65,8 +65,21 @@ class ShopCard:
     @property
     def name(self) -> str:
         """What it is called in the language of who reads."""
-        names, language = self.revision.card.get("names", {}), reader()
-        return str(names.get(language) or names.get(base_language(language)) or self.revision.name)
+        return self._worded("names") or self.revision.name
+
+    @property
+    def category(self) -> str:
+        """Its category in the language of who reads; empty if it has none."""
+        return self._worded("categories") or str(self.revision.card.get("category", ""))
+
+    @property
+    def all_names(self) -> tuple[str, ...]:
+        """What it is called in any language: whoever searches may know another one."""
+        return (self.revision.name, *self.revision.card.get("names", {}).values())
+
+    def _worded(self, part: str) -> str:
+        known, language = self.revision.card.get(part, {}), reader()
+        return str(known.get(language) or known.get(base_language(language)) or "")
 
     @property
     def yours(self) -> str:

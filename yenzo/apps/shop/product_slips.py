@@ -16,6 +16,7 @@ from yenzo.apps.designs.visitors import is_signed_in, known_visitor
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.to_core import shop_setup
+from yenzo.apps.shop.found_by import absolute, product_data
 from yenzo.apps.slip.hands import holding_of_form
 from yenzo.apps.slip.refreshing import turn_of_form
 from yenzo.apps.slip.slip import Slip, build_slip
@@ -96,6 +97,8 @@ def product_response(
         "show_address": reverse("shop:show", args=[product.key]),
         "blocking": list(slip.verdict.blocking) if status != 200 else [],
         "tells_missing": status != 200,
+        "canonical": absolute(reverse("shop:product", args=[product.key])),
+        "data": product_data(product, product.live, slip.setup) if product.live else "",
         "sent_as": as_uuid(request.POST.get("sent-as", "")) or uuid.uuid4(),
         "before": _before(request, product, design),
         **more,

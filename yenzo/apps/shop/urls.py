@@ -1,10 +1,14 @@
+from django.contrib.sitemaps.views import sitemap
 from django.urls import path
 
+from yenzo.apps.shop.found_by import Goods, Home, robots
 from yenzo.apps.shop.views import account, basket, orders, pieces, products, unfinished
 
 app_name = "shop"
 urlpatterns = [
     path("", products.home, name="home"),
+    path("sitemap.xml", sitemap, {"sitemaps": {"home": Home, "goods": Goods}}, name="sitemap"),
+    path("robots.txt", robots, name="robots"),
     path("goods/<slug:key>/", products.product_page, name="product"),
     path("goods/<slug:key>/preview/", products.refresh, name="refresh"),
     path("goods/<slug:key>/reworded/", products.reword, name="reword"),

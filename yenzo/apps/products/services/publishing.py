@@ -76,9 +76,18 @@ def _least_price(setup: Setup) -> Decimal:
 
 def card_of(setup: Setup) -> dict[str, Any]:
     """Return what lists say of a revision, so that they need not read all of it."""
-    name = setup.offer.name
-    names = {language: known[name] for language, known in setup.wording.items() if name in known}
-    return {"names": names, "language": setup.language, "kinds": sorted({field.kind for field in setup.fields})}
+    return {
+        "names": _in_languages(setup, setup.offer.name),
+        "category": setup.offer.category,
+        "categories": _in_languages(setup, setup.offer.category),
+        "language": setup.language,
+        "kinds": sorted({field.kind for field in setup.fields}),
+    }
+
+
+def _in_languages(setup: Setup, words: str) -> dict[str, str]:
+    """Return some words by language, as far as they are translated."""
+    return {language: known[words] for language, known in setup.wording.items() if words in known}
 
 
 def differs_from_live(product: Product, resolved: Setup) -> bool:

@@ -22,6 +22,8 @@ from yenzo.apps.pages.languages import read_in, remember_language, shop_language
 from yenzo.apps.products.listing import ShopCard
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.to_core import setup_of_revision, shop_setup
+from yenzo.apps.shop.catalog import catalog_of
+from yenzo.apps.shop.found_by import absolute
 from yenzo.apps.shop.product_slips import (
     design_to_change,
     live_product,
@@ -47,8 +49,12 @@ TOO_OFTEN = gettext_noop("This was sent very often in a short time. Please wait 
 
 @require_safe
 def home(request: HttpRequest) -> HttpResponse:
-    page = Paginator(Product.objects.for_shop(), GOODS_A_PAGE).get_page(request.GET.get("page"))
-    return render(request, "shop/home.html", {"page": page, "goods": [ShopCard(product) for product in page]})
+    catalog = catalog_of(map(ShopCard, Product.objects.for_shop()), request.GET)
+    page = Paginator(catalog.cards, GOODS_A_PAGE).get_page(request.GET.get("page"))
+    wished = request.GET.copy()
+    wished.pop("page", None)
+    context = {"page": page, "catalog": catalog, "wished": wished.urlencode(), "canonical": absolute(request.path)}
+    return render(request, "shop/home.html", context)
 
 
 @require_safe
