@@ -17,6 +17,8 @@ A_LEAP_YEAR = 2024
 
 def look(looked: Looked) -> Iterator[Doubt]:
     """Yield dates, in numbers or with the name of a month, that no calendar has."""
+    if not any(map(str.isdigit, looked.text)):
+        return
     for written in _in_numbers(looked.text):
         yield _doubt(written)
     months = _months(looked.language) | _months("en")

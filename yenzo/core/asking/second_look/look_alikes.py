@@ -21,6 +21,8 @@ MIXED = {"Latin", *SHAPES}
 
 def look(looked: Looked) -> Iterator[Doubt]:
     """Yield words of letters of two scripts, and words whose letters only look like those of all others."""
+    if looked.text.isascii():
+        return
     words = [(found, _scripts(found[0])) for found in WORD.finditer(looked.text)]
     most = Counter(script for _, scripts in words for script in scripts.elements() if script in MIXED).most_common(1)
     for found, scripts in words:
