@@ -1,5 +1,6 @@
 """What is done with a piece in the basket: counted, copied, taken out and put back, made anew or kept as it was."""
 
+import html
 import re
 import uuid
 
@@ -7,10 +8,12 @@ import pytest
 from django.test import Client
 
 from tests.apps.conftest import GUEST
+from tests.core.conftest import board
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.to_core import entries_of
 from yenzo.apps.orders.services.orders import OrderError
 from yenzo.apps.products.services.drafts import edit_draft
+from yenzo.apps.products.services.products import import_product
 from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.shop.basket import basket_of
 from yenzo.apps.shop.services.checkout import order_basket
@@ -146,3 +149,60 @@ def test_a_checkout_in_another_window_sees_that_a_piece_was_kept(press, dearer, 
     press("stay", revision=str(product.live_id))
     with pytest.raises(OrderError, match="changed in another window"):
         order_basket(GUEST, seen)
+
+
+@pytest.fixture
+def sign(owner, product):
+    """Other goods, with one line of text and nothing for pictures."""
+    document = {name: value for name, value in board().items() if name != "materials"}
+    document["offer"]["name"] = "Door sign"
+    document["fields"] = [document["fields"][0] | {"label": "Words of the door"}]
+    document["placements"], document["charges"] = [], []
+    made = import_product(owner, document, key="sign")
+    publish_setup(owner, made.pk, seen_version=made.draft_version)
+    return made
+
+
+def test_a_design_is_carried_to_other_goods_and_what_finds_no_place_is_said(
+    sign, browser_of, visitor, put_in_basket, make_upload
+):
+    design = put_in_basket(visitor, make_upload(visitor))
+    client = browser_of(visitor)
+    [address] = re.findall(r'href="(/goods/sign/[^"]+)"', client.get(f"/basket/{design.pk}/like/").content.decode())
+    page = html.unescape(client.get(address).content.decode())
+    assert 'value="Wind & Whey"' in page
+    assert "Carried over from your Board" in page
+    assert "“otter.jpg” found no place here." in page
+    # Nothing lies in the basket, and nothing is kept, before somebody wants it.
+    assert Design.objects.count() == 1
+    assert "Wind" not in client.get("/goods/sign/").content.decode()
+
+
+def test_a_design_with_its_picture_comes_to_goods_that_take_it(
+    owner, product, browser_of, visitor, put_in_basket, make_upload
+):
+    document = {name: value for name, value in board().items() if name != "materials"}
+    twin = import_product(owner, document, key="twin")
+    publish_setup(owner, twin.pk, seen_version=twin.draft_version)
+    upload = make_upload(visitor)
+    design = put_in_basket(visitor, upload)
+    client = browser_of(visitor)
+    page = client.get(f"/goods/twin/?like={design.pk}").content.decode()
+    assert f'value="{upload.pk}"' in page
+    assert Client().get(f"/goods/twin/?like={design.pk}").content.decode().count(str(upload.pk)) == 0
+
+
+def test_what_was_begun_is_not_lost_for_a_design_that_is_carried_over(sign, design, browser_of, visitor):
+    client = browser_of(visitor)
+    client.post("/goods/sign/keep/", {"entry-name": "Begun"})
+    page = client.get(f"/goods/sign/?like={design.pk}").content.decode()
+    assert 'value="Begun"' in page
+    assert "You have begun one of these already" in page
+
+
+@pytest.mark.parametrize("wanted", ["", "x", "00000000-0000-4000-8000-000000000000"])
+def test_a_design_that_is_not_there_is_not_carried(sign, client, wanted):
+    page = client.get(f"/goods/sign/?like={wanted}")
+    assert page.status_code == 200
+    assert "Carried over" not in page.content.decode()
+    assert client.get(f"/basket/{uuid.uuid4()}/like/").status_code == 404

@@ -29,6 +29,7 @@ urlpatterns = [
     path("basket/<uuid:design_id>/remove/", pieces.remove, name="remove"),
     path("basket/<uuid:design_id>/back/", pieces.put_back, name="put_back"),
     path("basket/<uuid:design_id>/renew/", pieces.renew, name="renew"),
+    path("basket/<uuid:design_id>/like/", pieces.like, name="like"),
     path("basket/<uuid:design_id>/stay/", pieces.stay, name="stay"),
     path("basket/<uuid:design_id>/<slug:side_key>/picture.png", basket.design_picture, name="design_picture"),
     path("checkout/", basket.checkout, name="checkout"),

@@ -5,10 +5,10 @@ from typing import Any
 
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404, redirect
+from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils.translation import gettext
-from django.views.decorators.http import require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.answers import answered
@@ -22,7 +22,9 @@ from yenzo.apps.designs.services.designs import (
 )
 from yenzo.apps.designs.to_core import entries_of, walk_entries
 from yenzo.apps.designs.visitors import is_signed_in, visitor_of
-from yenzo.apps.products.models import Revision
+from yenzo.apps.products.listing import ShopCard
+from yenzo.apps.products.models import Product, Revision
+from yenzo.apps.products.to_core import shop_setup
 from yenzo.core.documents.entries import MOST_PIECES, Entries
 
 
@@ -98,6 +100,15 @@ def stay(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
     if not keep_as_it_was(actor_of(request.user), design.pk, live_id, visitor=visitor_of(request)):
         messages.error(request, gettext("The workshop has changed it once more. Please look at it again."))
     return redirect("shop:basket")
+
+
+@require_safe
+def like(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
+    """Show the goods that a design can be carried over to."""
+    design = _own(request, design_id)
+    others = Product.objects.for_shop().exclude(pk=design.revision.product_id)
+    name, goods = shop_setup(design.revision).offer.name, [ShopCard(one) for one in others]
+    return render(request, "shop/like.html", {"name": name, "goods": goods, "carries": f"?like={design.pk}"})
 
 
 def _own(request: HttpRequest, design_id: uuid.UUID) -> Design:

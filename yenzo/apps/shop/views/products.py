@@ -22,6 +22,7 @@ from yenzo.apps.pages.languages import read_in, remember_language, shop_language
 from yenzo.apps.products.listing import ShopCard
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.to_core import setup_of_revision, shop_setup
+from yenzo.apps.shop.carrying import carried_over
 from yenzo.apps.shop.catalog import catalog_of
 from yenzo.apps.shop.found_by import absolute
 from yenzo.apps.shop.product_slips import (
@@ -78,11 +79,17 @@ def product_page(request: HttpRequest, key: str) -> HttpResponse:
     meet_visitor(request)
     design = design_to_change(request, product)
     unfinished = unfinished_form(known_visitor(request), product, design)
+    if unfinished is not None and request.GET.get("like"):
+        messages.info(
+            request, gettext("You have begun one of these already: finish it, or begin anew, and carry over then.")
+        )
     if unfinished is not None:
         sent = slip_of_form(request, product, unfinished)
         return product_response(request, product, sent.slip, design, is_unfinished=True, is_waiting=sent.is_waiting)
     uploads: Uploads = {}
     entries = Entries()
+    if (carried := carried_over(request, product)) is not None:
+        return product_response(request, product, carried.slip, None, left_out=carried.left_out, like=carried.name)
     if design is not None:
         entries = entries_of(design.personalization)
         uploads = uploads_of_entries(entries, design.personalization.uploads.all())
