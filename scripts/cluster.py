@@ -154,10 +154,12 @@ def _programs_folder() -> Path:
 
 
 def _free_port(first: int) -> int:
+    # Bound, and not asked for an answer: a connection that somebody makes takes a port, too, on which nobody listens.
     for port in range(first, first + 100):
-        with socket.socket() as probe:
-            if probe.connect_ex(("127.0.0.1", port)):
-                return port
+        with socket.socket() as probe, contextlib.suppress(OSError):
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            probe.bind(("127.0.0.1", port))
+            return port
     raise ClusterError(f"No free port from {first} to {first + 99}.")
 
 

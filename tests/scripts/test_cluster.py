@@ -1,6 +1,7 @@
 """The clusters: made once, found again, never mistaken for somebody else's process."""
 
 import os
+import socket
 
 import psycopg
 import pytest
@@ -56,3 +57,11 @@ def test_cluster_listens_on_loopback_only_and_wants_its_password(cluster):
 def test_command_line_without_sense_says_how_it_is_used(capsys):
     assert cluster_script.main(["dance"]) == 2
     assert "Usage" in capsys.readouterr().err
+
+
+def test_port_that_somebodys_connection_has_taken_is_left_alone():
+    with socket.create_server(("127.0.0.1", 0)) as server, socket.socket() as client:
+        client.bind(("127.0.0.1", 0))
+        client.connect(server.getsockname())
+        taken = client.getsockname()[1]
+        assert cluster_script._free_port(taken) != taken
