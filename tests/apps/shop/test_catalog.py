@@ -11,6 +11,7 @@ from tests.core.conftest import board
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.products import import_product
 from yenzo.apps.products.services.publishing import publish_setup
+from yenzo.apps.stock.models import StockItem
 
 
 @pytest.fixture
@@ -99,6 +100,12 @@ def test_product_page_tells_machines_what_it_is(goods, client, settings):
     assert client.get(told["image"].removeprefix("https://shop.example")).status_code == 200
 
 
+def test_machines_are_told_when_nothing_is_left(goods, client):
+    assert "schema.org/InStock" in client.get("/goods/sign/").content.decode()
+    StockItem.objects.create(sku="SIGN", pieces=0)
+    assert "schema.org/OutOfStock" in client.get("/goods/sign/").content.decode()
+
+
 def test_words_of_a_product_end_no_script(owner, product, client):
     document = {name: value for name, value in board().items() if name != "materials"}
     document["offer"]["name"] = "</script><b>Board"
@@ -121,7 +128,8 @@ def test_map_of_the_site_names_what_is_sold_and_nothing_else(goods, client, sett
     assert len(re.findall("<lastmod>20[^<]+</lastmod>", told)) == 3
     robots = client.get("/robots.txt").content.decode()
     assert "Sitemap: https://shop.example/sitemap.xml" in robots
-    assert "Disallow: /workshop/" in robots
+    closed = set(re.findall("Disallow: (.+)", robots))
+    assert closed == {"/workshop/", "/order/", "/basket/", "/checkout/", "/account/"}
 
 
 def test_wishes_are_bounded():

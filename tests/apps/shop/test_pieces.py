@@ -114,6 +114,19 @@ def test_a_piece_stays_as_it_was_until_the_workshop_changes_it_once_more(press, 
     assert str(order.total) == old
 
 
+def test_a_piece_that_stays_as_it_was_stays_so_when_it_is_counted(press, dearer, product, visitor):
+    dearer()
+    press("stay", revision=str(product.live_id))
+    press("count", pieces="2")
+    assert basket_of(visitor).is_orderable
+
+
+def test_what_is_done_very_often_in_a_short_time_waits(press, visitor, settings):
+    pages = [press("copy") for _ in range(70)]
+    assert "was sent very often" in pages[-1]
+    assert len(basket_of(visitor).lines) < 71
+
+
 def test_whoever_has_seen_another_revision_than_is_live_is_asked_again(press, dearer, product, visitor):
     dearer()
     seen = product.live_id

@@ -84,6 +84,22 @@ def test_nobody_answers_for_another_basket(basket, browser_of):
     assert not entries_of(only_design().personalization).meant
 
 
+@pytest.mark.parametrize(
+    "given",
+    [
+        {"means": json.dumps(["No Key!", "stray_capital", "x"])},
+        {"means": json.dumps(["nobody", "stray_capital", "x"])},
+        {"takes": json.dumps(["nobody", "i1", "x"])},
+        {"takes": json.dumps(["name", "", 3])},
+    ],
+)
+def test_answers_that_nobody_asked_for_leave_the_basket_as_it_was(basket, given):
+    before = entries_of(only_design().personalization)
+    assert basket.post(f"/basket/{only_design().pk}/answer/", given, follow=True).status_code == 200
+    assert entries_of(only_design().personalization) == before
+    assert 'data-question="stray_capital"' in basket.get("/basket/").content.decode()
+
+
 def test_the_workshop_reads_that_it_was_meant_so(basket, sign_in, visitor, checkout_of):
     basket.post(f"/basket/{only_design().pk}/answer/", {"means": MEANS})
     order = order_basket(GUEST, checkout_of(visitor, [only_design()]))

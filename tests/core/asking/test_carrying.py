@@ -95,3 +95,25 @@ def test_no_more_own_items_than_there_is_room_for():
     found = carried(own_board(), source, {"values": values})
     assert len(found.entries.items["own"]) == 4
     assert found.left_out == ("Text 4", "Text 5")
+
+
+def test_what_goes_where_nothing_is_asked_found_no_place():
+    cedar = {"match": "all", "conditions": [{"field": "wood", "value": "oak"}]}
+    wood = next(one for one in board()["fields"] if one["key"] == "wood")
+    hidden = goods(wood, field(label="Motto", ask_when=cedar))
+    assert carried(hidden).left_out == ("Wind & Whey", "otter.jpg")
+    assert "motto" not in carried(hidden).entries.values
+    shown = goods(wood, field(label="Motto", ask_when=cedar), field(label="Name"))
+    assert carried(shown).entries.values == {"name": "Wind & Whey"}
+
+
+def test_what_is_asked_without_a_wish_wishes_for_nothing():
+    no = {"match": "none", "conditions": [{"field": "gift", "value": True}]}
+    other = goods(field("yes_no", label="Gift"), field(label="Name", ask_when=no))
+    assert carried(other).entries.values == {"name": "Wind & Whey"}
+
+
+def test_a_file_that_there_is_no_room_for_does_not_go_along_unseen():
+    found = carried(own_board(most=1))
+    assert [item.kind for item in found.entries.items["own"]] == ["text"]
+    assert (found.entries.uploads, found.left_out) == ({}, ("otter.jpg",))

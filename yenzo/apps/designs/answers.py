@@ -11,7 +11,10 @@ from pydantic import ValidationError
 from yenzo.core.asking.second_look.look import Question
 from yenzo.core.documents.entries import MOST_MEANT, Entries, Meant
 from yenzo.core.documents.own_items import OwnText
+from yenzo.core.documents.reading import dump_document, read_entries
+from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import clean_text
+from yenzo.core.errors import DocumentError
 
 # Of all fields: more can't be asked on one form, and more isn't read.
 MOST_SENT = 200
@@ -45,10 +48,12 @@ def still_asked(questions: Iterable[Question]) -> tuple[Asking, ...]:
     return tuple(Asking(one) for one in questions if not one.is_meant)
 
 
-def meant_of_form(form: QueryDict) -> dict[str, tuple[Meant, ...]]:
-    """Return by field what a form says that is right so; what can't be read isn't said."""
+def meant_of_form(setup: Setup, form: QueryDict) -> dict[str, tuple[Meant, ...]]:
+    """Return by field of a set-up what a form says that is right so; what can't be read isn't said."""
     meant: dict[str, dict[Meant, None]] = {}
     for field, code, text in _triples(form, "means"):
+        if setup.field(field) is None:
+            continue
         try:
             answer = Meant(code=code, text=text)
         except ValidationError:
@@ -63,22 +68,27 @@ def taken_of_form(form: QueryDict) -> list[tuple[str, str, str]]:
     return [(field, item, clean_text(text)) for field, item, text in _triples(form, "takes")]
 
 
-def answered(entries: Entries, form: QueryDict) -> Entries:
-    """Return entries with the answers that a form was sent with beside those they have."""
+def answered(setup: Setup, entries: Entries, form: QueryDict) -> Entries:
+    """Return entries with the answers that a form was sent with beside those they have; none that could not be kept."""
     meant = dict(entries.meant)
-    for field, answers in meant_of_form(form).items():
+    for field, answers in meant_of_form(setup, form).items():
         meant[field] = tuple(dict.fromkeys((*meant.get(field, ()), *answers)))[-MOST_MEANT:]
     values: dict[str, Any] = dict(entries.values)
     items = dict(entries.items)
     for field, item, text in taken_of_form(form):
-        if item:
+        if field in items:
             items[field] = tuple(
                 one.model_copy(update={"text": text}) if one.key == item and isinstance(one, OwnText) else one
-                for one in items.get(field, ())
+                for one in items[field]
             )
         elif isinstance(values.get(field), str):
             values[field] = text
-    return entries.model_copy(update={"meant": meant, "values": values, "items": items})
+    try:
+        return read_entries(
+            dump_document(entries.model_copy(update={"meant": meant, "values": values, "items": items}))
+        )
+    except DocumentError:
+        return entries
 
 
 def _triples(form: QueryDict, name: str) -> list[tuple[str, str, str]]:

@@ -23,8 +23,11 @@ def absolute(path: str) -> str:
     return f"{settings.SITE_ADDRESS}{path}"
 
 
-def product_data(product: Product, revision: Revision, setup: Setup) -> SafeString:
-    """Return what machines read of a product: schema.org's Product with its Offer, as JSON-LD."""
+def product_data(product: Product, revision: Revision, setup: Setup, *, is_left: bool) -> SafeString:
+    """Return what machines read of a product: schema.org's Product with its Offer, as JSON-LD.
+
+    `is_left` tells that there are goods to make it of.
+    """
     path = reverse("shop:product", args=[product.key])
     picture = reverse("shop:sample_picture", args=[product.key, revision.sha256, LARGE_PX])
     data: dict[str, Any] = {
@@ -38,7 +41,7 @@ def product_data(product: Product, revision: Revision, setup: Setup) -> SafeStri
             "url": absolute(path),
             "price": f"{revision.least_price:.2f}",
             "priceCurrency": revision.currency,
-            "availability": "https://schema.org/InStock",
+            "availability": f"https://schema.org/{'InStock' if is_left else 'OutOfStock'}",
             "seller": {"@type": "Organization", "name": settings.WORKSHOP_NAME},
         },
     }
@@ -88,6 +91,6 @@ class Home(Goods):
 @require_safe
 def robots(request: HttpRequest) -> HttpResponse:  # noqa: ARG001 - the same for everybody
     """Tell machines what is for them, and where the map is."""
-    closed = ("/workshop/", "/basket/", "/checkout/", "/account/", "/orders/")
+    closed = ("/workshop/", "/order/", *(reverse(f"shop:{page}") for page in ("basket", "checkout", "account")))
     lines = ["User-agent: *", *(f"Disallow: {path}" for path in closed), f"Sitemap: {absolute('/sitemap.xml')}", ""]
     return HttpResponse("\n".join(lines), content_type="text/plain; charset=utf-8")

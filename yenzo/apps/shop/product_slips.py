@@ -89,6 +89,7 @@ def product_response(
     **more: object,
 ) -> HttpResponse:
     """Show a product's page; with another status than 200 it names together all that blocks."""
+    assert product.live is not None
     context: dict[str, Any] = {
         "product": product,
         "slip": slip,
@@ -98,7 +99,7 @@ def product_response(
         "blocking": list(slip.verdict.blocking) if status != 200 else [],
         "tells_missing": status != 200,
         "canonical": absolute(reverse("shop:product", args=[product.key])),
-        "data": product_data(product, product.live, slip.setup) if product.live else "",
+        "data": product_data(product, product.live, slip.setup, is_left=not slip.goods_problems),
         "sent_as": as_uuid(request.POST.get("sent-as", "")) or uuid.uuid4(),
         "before": _before(request, product, design),
         **more,

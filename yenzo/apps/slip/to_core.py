@@ -27,7 +27,7 @@ def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
         uploads=files,
         adjustments=hands.adjustments,
         items=hands.items,
-        meant={key: answers for key, answers in meant_of_form(form).items() if setup.field(key)},
+        meant=meant_of_form(setup, form),
         variant=_variant(setup, form),
         pieces=_pieces(form.get("pieces", "1")),
         language=language_read(setup, reader()),

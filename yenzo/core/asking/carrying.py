@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
-from yenzo.core.asking.ask import Asked
+from yenzo.core.asking.ask import Asked, ask
 from yenzo.core.documents.artwork import UploadedFile
 from yenzo.core.documents.entries import Entries, Files, files_of
 from yenzo.core.documents.fields import AnyField, ArtworkField, ColorField, TextField, TypefaceField, YesNoField
@@ -40,10 +40,10 @@ class _Target:
         # A line has no room for several.
         fits = [one for one in free if one.kind == "paragraph" or "\n" not in text]
         named = [one for one in fits if one.label.casefold() == label.casefold()]
-        for found in (named or fits)[:1]:
-            self.values[found.key] = text
-            self._open(found)
-            return True
+        for found in (*named, *fits):
+            if self._is_asked(found):
+                self.values[found.key] = text
+                return True
         return self._add(lambda own: own.texts, lambda key: OwnText(key=key, text=text))
 
     def put_file(self, file: UploadedFile) -> bool:
@@ -51,16 +51,17 @@ class _Target:
         for one in self.setup.fields:
             if isinstance(one, ArtworkField) and file.kind in one.kinds:
                 there = files_of(self.uploads.get(one.key))
-                if len(there) < one.most_files:
+                if len(there) < one.most_files and self._is_asked(one):
                     self.uploads[one.key] = (*there, file) if there else file
-                    self._open(one)
                     return True
         own = next((one for one in self.setup.fields if isinstance(one, OwnItemsField)), None)
         if own is None or not own.pictures or file.kind not in own.pictures.kinds:
             return False
+        if not self._add(lambda one: one.pictures, lambda key: OwnPicture(key=key, file=file.prepared)):
+            return False
         there = files_of(self.uploads.get(own.key))
         self.uploads[own.key] = (*there, file) if there else file
-        return self._add(lambda one: one.pictures, lambda key: OwnPicture(key=key, file=file.prepared))
+        return True
 
     def put_pick(self, kind: type[AnyField], key: str) -> None:
         """Choose what was chosen before wherever it is offered."""
@@ -80,12 +81,16 @@ class _Target:
         self.items[own.key] = (*there, item)
         return True
 
-    def _open(self, found: AnyField) -> None:
-        """Say yes to what must be wanted for a field to be asked."""
-        for condition in found.ask_when.all_conditions if found.ask_when else ():
-            asks = self.setup.field(condition.field)
-            if isinstance(asks, YesNoField):
-                self.values[asks.key] = True
+    def _is_asked(self, found: AnyField) -> bool:
+        """Tell whether a field is asked, by a yes to what must be wanted for it if need be: that is said then."""
+        rules = [one.ask_when for one in (found, self.setup.section(found.section)) if one and one.ask_when]
+        wanted = (self.setup.field(condition.field) for rule in rules for condition in rule.all_conditions)
+        yes = {one.key: True for one in wanted if isinstance(one, YesNoField)}
+        for values in (self.values, {**self.values, **yes}):
+            if found.key in ask(self.setup, Entries(values=values)).values:
+                self.values = values
+                return True
+        return False
 
 
 def carry(setup: Setup, asked: Asked, entries: Entries, other: Setup) -> Carried:

@@ -19,6 +19,10 @@ class DesignQuerySet(models.QuerySet["Design"]):
             .order_by("created_at")
         )
 
+    def taken_out_by(self, visitor: uuid.UUID) -> Self:
+        """Return what this visitor has taken out of the basket, or ordered."""
+        return self.filter(visitor=visitor, in_basket=False)
+
 
 class Design(models.Model):
     """A visitor's piece as it stands now: a change makes another personalization of it."""

@@ -45,8 +45,10 @@ def save_design(
             if not is_new and design.personalization.entries != document:
                 # It was changed in the basket since: this is another piece.
                 design = None
-        design = design or Design(visitor=visitor)
-        design.personalization, design.in_basket, design.kept_against = kept, True, None
+        design = design or Design(visitor=visitor, personalization=kept)
+        if design.revision.pk != revision.pk:
+            design.kept_against = None
+        design.personalization, design.in_basket = kept, True
         design.save()
     return design
 
@@ -60,7 +62,7 @@ def remove_design(actor: Actor, design_id: uuid.UUID, *, visitor: uuid.UUID) -> 
 @service(*VISITORS)
 def put_back_design(actor: Actor, design_id: uuid.UUID, *, visitor: uuid.UUID) -> bool:  # noqa: ARG001
     """Put a design back that was taken out of its visitor's basket; tell whether it was there to be put back."""
-    return bool(Design.objects.filter(pk=design_id, visitor=visitor, in_basket=False).update(in_basket=True))
+    return bool(Design.objects.taken_out_by(visitor).filter(pk=design_id).update(in_basket=True))
 
 
 @service(*VISITORS)

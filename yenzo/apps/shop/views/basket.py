@@ -28,8 +28,8 @@ def basket(request: HttpRequest) -> HttpResponse:
     visitor, taken_out = known_visitor(request), as_uuid(request.GET.get("removed", ""))
     removed = None
     if visitor and taken_out:
-        own = Design.objects.filter(pk=taken_out, visitor=visitor, in_basket=False)
-        removed = own.select_related("personalization__revision").first()
+        own = Design.objects.taken_out_by(visitor).select_related("personalization__revision")
+        removed = own.filter(pk=taken_out).first()
     return render(request, "shop/basket.html", {"basket": _basket_of(request, visitor), "removed": removed})
 
 

@@ -1,7 +1,8 @@
 """What is done with a piece in the basket: answered, counted, copied, taken out and put back, made anew or kept."""
 
 import uuid
-from typing import Any
+from collections.abc import Callable
+from functools import wraps
 
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
@@ -10,6 +11,7 @@ from django.urls import reverse
 from django.utils.translation import gettext
 from django.views.decorators.http import require_POST, require_safe
 
+from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.answers import answered
 from yenzo.apps.designs.models import Design
@@ -25,21 +27,39 @@ from yenzo.apps.designs.visitors import is_signed_in, visitor_of
 from yenzo.apps.products.listing import ShopCard
 from yenzo.apps.products.models import Product, Revision
 from yenzo.apps.products.to_core import shop_setup
+from yenzo.apps.shop.views.products import TOO_OFTEN
 from yenzo.core.documents.entries import MOST_PIECES, Entries
+from yenzo.core.spine import Walked
+
+Action = Callable[[HttpRequest, uuid.UUID], HttpResponse]
 
 
-@require_POST
+def _limited(action: Action) -> Action:
+    """Let a piece be made anew or doubled as often as one can be put in the basket."""
+
+    @require_POST
+    @wraps(action)
+    def limited(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
+        if may_go_on(request, "basket"):
+            return action(request, design_id)
+        messages.error(request, gettext(TOO_OFTEN))
+        return redirect("shop:basket")
+
+    return limited
+
+
+@_limited
 def answer(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
     """Keep the answer to a question about a piece: it is right so, or the mend is taken."""
     design = _own(request, design_id)
     before = entries_of(design.personalization)
-    entries = answered(before, request.POST)
+    entries = answered(shop_setup(design.revision), before, request.POST)
     if entries != before:
         _save(request, design, entries)
     return redirect("shop:basket")
 
 
-@require_POST
+@_limited
 def count(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
     """Say how many of a piece are wanted."""
     design, sent = _own(request, design_id), request.POST.get("pieces", "").strip()
@@ -54,7 +74,7 @@ def count(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
     return redirect("shop:basket")
 
 
-@require_POST
+@_limited
 def copy(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
     """Put another piece like this one in the basket."""
     if copy_design(actor_of(request.user), design_id, visitor=visitor_of(request)):
@@ -78,7 +98,7 @@ def put_back(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
     return redirect("shop:basket")
 
 
-@require_POST
+@_limited
 def renew(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
     """Have a piece made as its product is sold by now, at its price of now."""
     design = _own(request, design_id)
@@ -115,7 +135,7 @@ def _own(request: HttpRequest, design_id: uuid.UUID) -> Design:
     return get_object_or_404(Design.objects.in_basket_of(visitor_of(request)), pk=design_id)
 
 
-def _save(request: HttpRequest, design: Design, entries: Entries, revision: Revision | None = None) -> Any:
+def _save(request: HttpRequest, design: Design, entries: Entries, revision: Revision | None = None) -> Walked:
     """Put other entries in the place of a design's, or the same for another revision, unless that can't be made."""
     kept, wanted = design.personalization, revision or design.personalization.revision
     walked = walk_entries(wanted, entries, signed_in=is_signed_in(request))
