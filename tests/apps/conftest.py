@@ -11,8 +11,10 @@ from yenzo.apps.accounts import limiting
 from yenzo.apps.accounts.models import Person, Role
 from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of
 from yenzo.apps.designs.jobs import look_at_upload
-from yenzo.apps.designs.models import Upload
+from yenzo.apps.designs.listed import begin_check
+from yenzo.apps.designs.models import NameList, Upload
 from yenzo.apps.designs.services.designs import save_design
+from yenzo.apps.designs.services.lists import begin_list, fill_list
 from yenzo.apps.designs.to_core import walk_entries
 from yenzo.apps.files.store import store_file
 from yenzo.apps.materials.models import Material
@@ -22,8 +24,11 @@ from yenzo.apps.outbox.posting import kept_outbox
 from yenzo.apps.outbox.services.mails import send_mail
 from yenzo.apps.products.services.products import import_product
 from yenzo.apps.products.services.publishing import publish_setup
+from yenzo.apps.products.to_core import shop_setup
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket
 from yenzo.core.documents.reading import read_entries
+from yenzo.core.lists.columns import match_columns, targets_of
+from yenzo.core.lists.tables import read_pasted
 
 GUEST = Actor(CUSTOMER, "Customer")
 
@@ -125,6 +130,23 @@ def put_in_basket(product):
         return save_design(GUEST, product.live, entries, walked, visitor=visitor, uploads=uploads)
 
     return put
+
+
+@pytest.fixture
+def make_list(product):
+    """A list of boards as it was pasted, its rows checked."""
+
+    def made(visitor, *rows, heads="Name", **common):
+        table = read_pasted("\n".join((heads, *(rows or ("Wilma", "Otto")))))
+        entries = read_entries({"values": common})
+        names = begin_list(GUEST, product.live, entries, visitor=visitor, uploads=[])
+        columns = match_columns(table, targets_of(shop_setup(product.live)), {})
+        fill_list(GUEST, names.pk, table, columns, visitor=visitor, adds=False)
+        names = NameList.objects.select_related("revision__product__live").get(pk=names.pk)
+        begin_check(GUEST, names)
+        return names
+
+    return made
 
 
 @pytest.fixture

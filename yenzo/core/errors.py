@@ -7,6 +7,7 @@ YenzoError
 ├── ArtworkError       an outside file is refused
 ├── ShapeError         an outline is too tangled to be worked on
 ├── FormulaError       a formula can't be read or comes to no number
+├── TableError         a list of names can't be read
 └── RenderError        a back-end can't make what is asked
 """
 
@@ -46,6 +47,10 @@ class ShapeError(YenzoError):
 
 class FormulaError(YenzoError):
     """A formula can't be read or comes to no number."""
+
+
+class TableError(YenzoError):
+    """A list of names can't be read."""
 
 
 class RenderError(YenzoError):

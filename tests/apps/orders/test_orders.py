@@ -62,7 +62,7 @@ def test_order_keeps_revision_and_price_when_the_seller_publishes_anew(order, ow
     raise_price(owner, product)
     after = as_ordered(order)
     assert after.quote == before.quote
-    assert list(after.recorded.sides) == list(before.recorded.sides)
+    assert list(after.piece.recorded.sides) == list(before.piece.recorded.sides)
 
 
 def test_same_checkout_sent_twice_makes_one_order(visitor, put_in_basket, checkout_of):

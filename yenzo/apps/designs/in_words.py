@@ -1,6 +1,7 @@
 """A piece in words, for whoever checks or makes it: what was made comes in; its texts and other entries go out."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from yenzo.core.asking.words import EntryInWords, entries_in_words
 from yenzo.core.documents.field_base import TypedField
@@ -35,6 +36,13 @@ def piece_in_words(recorded: Recorded) -> PieceInWords:
         tuple(LabelledText(_label(recorded.setup, text, area.area.name), area.name, text) for area, text in made),
         tuple(entry for entry in entries if (entry.field, " ".join(entry.words.split())) not in shown),
     )
+
+
+def told_apart(pieces: Sequence[PieceInWords]) -> tuple[tuple[EntryInWords, ...], tuple[PieceInWords, ...]]:
+    """Return the entries that all pieces of a list share, and each piece with what it has of its own."""
+    shared = tuple(entry for entry in pieces[0].entries if all(entry in piece.entries for piece in pieces))
+    own = (replace(piece, entries=tuple(one for one in piece.entries if one not in shared)) for piece in pieces)
+    return shared, tuple(own)
 
 
 def _label(setup: Setup, text: TextRecord, area_name: str) -> str:

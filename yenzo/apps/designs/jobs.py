@@ -7,7 +7,9 @@ from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
-from yenzo.apps.designs.models import Upload
+from yenzo.apps.designs.listed import check_some
+from yenzo.apps.designs.models import NameList, Upload
+from yenzo.apps.designs.services.lists import CHECKING, look_after_lists
 from yenzo.apps.designs.services.uploads import LOOKING, give_up_upload, look_after_uploads
 from yenzo.apps.designs.services.uploads import look_at_upload as look
 from yenzo.apps.outbox.promises import before_now
@@ -42,3 +44,20 @@ def look_at_upload(context: JobContext, *, upload_id: str) -> None:
                 why = gettext("“{name}” could not be looked at: something on our side failed. Please send it again.")
                 give_up_upload(SYSTEM_ACTOR, uuid.UUID(upload_id), why.format(name=upload.name))
             raise
+
+
+@app.task(name=CHECKING, retry=RetryStrategy(max_attempts=MOST_ATTEMPTS, wait=1))
+def check_list(*, list_id: str, first: int, last: int) -> None:
+    """Check the rows of a list from one number to another, as far as they are still to be checked."""
+    names = NameList.objects.select_related("revision__product").filter(pk=list_id).first()
+    if names is None:
+        return
+    with read_in(names.language):
+        check_some(SYSTEM_ACTOR, names, names.rows.unchecked().filter(number__gte=first, number__lte=last))
+
+
+@app.periodic(cron="* * * * *")
+@app.task(name="designs.look_after_lists", queueing_lock="look_after_lists")
+def look_after_names(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
+    """Have rows checked whose job failed when nobody could write that down."""
+    look_after_lists(SYSTEM_ACTOR, before_now())

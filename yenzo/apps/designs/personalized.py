@@ -12,7 +12,7 @@ from django.conf import settings
 from django.db import transaction
 
 from yenzo.apps.designs.in_words import PieceInWords, piece_in_words
-from yenzo.apps.designs.models import Design, Personalization, Proof
+from yenzo.apps.designs.models import Design, NameList, Personalization, Proof
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.designs.side_pictures import side_picture
 from yenzo.apps.designs.to_core import asked_of, entries_of, record_kept
@@ -102,12 +102,22 @@ def _now(personalization: Personalization, setup: Setup, context: Context) -> Pe
     return Personalized(personalization, Recorded(setup, asked, record), verdict, quote, looks_as_kept)
 
 
-def quoted_together(pieces: Sequence[Personalized]) -> list[Personalized]:
-    """Return the pieces of one order with their quotes: what is charged once an order stands in one of them only."""
+def read_rows(names: NameList, *, signed_in: bool) -> list[Personalized]:
+    """Return the rows of a list as they are asked now, each with its price alone."""
+    rows = names.rows.standing().select_related("personalization__revision__product__live")
+    return read_now([row.personalization for row in rows if row.personalization], signed_in=signed_in)
+
+
+def quoted_together(pieces: Sequence[tuple[Personalized, str]]) -> list[Personalized]:
+    """Return the pieces of one order, each given with the list that it is a row of, if any, with their quotes.
+
+    What is charged once an order stands in one of them only.
+    """
     quotes = quote_order(
-        OrderLine(str(one.revision.product_id), one.setup, one.asked, one.recorded.record.amounts) for one in pieces
+        OrderLine(str(one.revision.product_id), one.setup, one.asked, one.recorded.record.amounts, of_list)
+        for one, of_list in pieces
     )
-    return [replace(one, quote=quote) for one, quote in zip(pieces, quotes, strict=True)]
+    return [replace(one, quote=quote) for (one, _), quote in zip(pieces, quotes, strict=True)]
 
 
 def read_as_kept(personalization: Personalization) -> Recorded:

@@ -13,7 +13,7 @@ from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import MM_PER_INCH
 from yenzo.core.render.page import side_page
 from yenzo.core.render.png import render_png
-from yenzo.core.render.smaller import smaller
+from yenzo.core.render.smaller import SmallerAssets, smaller
 from yenzo.core.scene.nodes import SideScene
 
 WIDTH_PX, MOST_HEIGHT_PX = 720, 720
@@ -46,6 +46,12 @@ def screen_picture(name: str, read: Callable[[], bytes], width_px: int) -> bytes
         with suppress(OSError):
             caches["pictures"].set(name, kept)
     return kept
+
+
+def small_picture(side: SideScene, assets: Assets, width_px: int) -> bytes:
+    """Return the side with its goods as a small PNG, as many of which are shown together; its pictures are smaller."""
+    dpi = width_px / side.width_mm * MM_PER_INCH
+    return render_png(side_page(side, with_goods=True), SmallerAssets(assets, 2 * width_px), dpi)
 
 
 def side_picture(side: SideScene, assets: Assets) -> bytes:

@@ -4,21 +4,26 @@ import uuid
 from collections.abc import Iterable
 
 from django.http import QueryDict
+from pydantic import TypeAdapter
 
-from yenzo.apps.designs.models import Personalization, Upload
+from yenzo.apps.designs.models import NameRow, Personalization, Upload
 from yenzo.apps.designs.now import context_now
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.products.models import Revision
 from yenzo.apps.products.to_core import shop_setup
 from yenzo.core.artwork.facts import Preparation
 from yenzo.core.asking.ask import Asked
-from yenzo.core.documents.entries import Entries, files_of
+from yenzo.core.documents.entries import Entries, Meant, files_of
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
+from yenzo.core.pricing.amounts import Amounts
 from yenzo.core.record import Record
 from yenzo.core.spine import Walked, walk
 
 MOST_NAMED = 200
+AMOUNTS = TypeAdapter(Amounts)
+# What is asked about a row as a whole is kept under this.
+ROW = "@row"
 # By field; of most fields there is one.
 Uploads = dict[str, tuple[Upload, ...]]
 
@@ -37,6 +42,21 @@ def asked_of(personalization: Personalization) -> Asked:
 def record_kept(personalization: Personalization) -> Record | None:
     """Return what followed from a personalization when it was kept, or None if it is from before that was kept."""
     return None if personalization.record is None else Record.model_validate(personalization.record)
+
+
+def amounts_of(personalization: Personalization) -> Amounts:
+    """Return what a personalization that has a record puts on the goods: all that its price is worked out from."""
+    assert personalization.record is not None
+    return AMOUNTS.validate_python(personalization.record["amounts"])
+
+
+def meant_of(row: NameRow) -> dict[str, tuple[Meant, ...]]:
+    """Return by field the answers to questions about a row of a list."""
+    return {
+        field: tuple(Meant.model_validate(one) for one in answers)
+        for field, answers in row.meant.items()
+        if field != ROW
+    }
 
 
 def wanted_of(upload: Upload) -> Preparation:

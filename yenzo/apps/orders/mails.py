@@ -29,6 +29,8 @@ WORKSHOP_SUBJECTS = {
     "paid": "Order {number} is paid",
     "cancelled": "Order {number} is cancelled: please pay back what was paid",
 }
+# Of a long list: the order page shows the others.
+MOST_PICTURED = 12
 LABELS = {
     "placed": "Order placed",
     "asked": "Order placed, address not proven",
@@ -92,10 +94,11 @@ def _full(order: Order, key: str, occasion: str, subject: str, address: str, *, 
 
 def _pictures(shown: list[ShownLine]) -> list[MailPicture]:
     return [
-        MailPicture(f"{one.line}-{side.key}.png", picture)
+        MailPicture(f"{piece.number}-{side.key}.png", picture)
         for one in shown
-        for side in one.recorded.sides
-        if (picture := proof_of(one.line.personalization, side.key))
+        for piece in one.pieces[:MOST_PICTURED]
+        for side in piece.recorded.sides
+        if (picture := proof_of(piece.personalization, side.key))
     ]
 
 

@@ -5,11 +5,11 @@ from functools import cached_property
 
 from django.utils.translation import gettext, ngettext
 
-from yenzo.apps.designs.in_words import PieceInWords, piece_in_words
-from yenzo.apps.designs.models import Upload
+from yenzo.apps.designs.in_words import PieceInWords, piece_in_words, told_apart
+from yenzo.apps.designs.models import Personalization, Upload
 from yenzo.apps.designs.personalized import read_as_kept
 from yenzo.apps.orders.models import Line
-from yenzo.apps.orders.to_core import quote_of
+from yenzo.apps.orders.to_core import different_pieces, quote_of
 from yenzo.core.asking.words import EntryInWords, entries_in_words
 from yenzo.core.documents.entries import files_of
 from yenzo.core.documents.fields import DateField
@@ -49,15 +49,23 @@ class ShownArea:
 
 
 @dataclass(frozen=True)
-class ShownLine:
-    """A line of an order with all that is shown of it."""
+class ShownPiece:
+    """Pieces of a line that are alike, with all that is shown of them; `index` is the first one's, `count` how many."""
 
     line: Line
+    personalization: Personalization
+    index: int
+    count: int
+
+    @property
+    def number(self) -> str:
+        """What it is called: as its line is where that has no others."""
+        return f"{self.line}.{self.index}" if self.line.is_list else str(self.line)
 
     @cached_property
     def recorded(self) -> Recorded:
         """What was made of its entries, in the words of who reads."""
-        return read_as_kept(self.line.personalization)
+        return read_as_kept(self.personalization)
 
     @property
     def setup(self) -> Setup:
@@ -70,13 +78,6 @@ class ShownLine:
         return self.recorded.record.verdict
 
     @cached_property
-    def quote(self) -> Quote:
-        """Its price as ordered; the rows are called as who reads calls them."""
-        recorded = self.recorded
-        worded = price(recorded.setup, recorded.asked, recorded.record.amounts)
-        return quote_of(self.line).worded_as(worded)
-
-    @cached_property
     def in_words(self) -> PieceInWords:
         """Its texts as they are made, and its other entries."""
         return piece_in_words(self.recorded)
@@ -85,15 +86,6 @@ class ShownLine:
     def variant(self) -> Variant | None:
         """The variant of the goods."""
         return self.setup.offer.variant(self.recorded.asked.variant)
-
-    @property
-    def title(self) -> str:
-        """The goods, their variant and how many, in the language of who reads."""
-        goods = self.setup.offer.name
-        if self.variant:
-            goods = gettext("{goods}, {variant}").format(goods=goods, variant=self.variant.name)
-        said = ngettext("{goods}, {count} piece", "{goods}, {count} pieces", self.line.quantity)
-        return said.format(goods=goods, count=decimal(self.line.quantity))
 
     @property
     def areas(self) -> tuple[ShownArea, ...]:
@@ -128,7 +120,7 @@ class ShownLine:
     @property
     def received(self) -> tuple[ReceivedFile, ...]:
         """Its files as received, with the field and the areas of each."""
-        return tuple(self._received(upload) for upload in self.line.personalization.uploads.all())
+        return tuple(self._received(upload) for upload in self.personalization.uploads.all())
 
     def _received(self, upload: Upload) -> ReceivedFile:
         fields = [
@@ -144,3 +136,62 @@ class ShownLine:
         ]
         labels = [field.workshop_name or field.label for key in fields if (field := self.setup.field(key))]
         return ReceivedFile(upload, ", ".join(labels), tuple(dict.fromkeys(places)))
+
+
+@dataclass(frozen=True)
+class ShownLine:
+    """A line of an order: its price, and its pieces as far as they differ."""
+
+    line: Line
+
+    @cached_property
+    def pieces(self) -> tuple[ShownPiece, ...]:
+        """Its pieces, those that are alike once; of a list in the order of its rows."""
+        different = different_pieces(self.line)
+        ends = [*list(different)[1:], self.line.quantity + 1]
+        return tuple(
+            ShownPiece(self.line, personalization, index, end - index)
+            for (index, personalization), end in zip(different.items(), ends, strict=True)
+        )
+
+    @cached_property
+    def _told_apart(self) -> tuple[tuple[EntryInWords, ...], tuple[PieceInWords, ...]]:
+        return told_apart([piece.in_words for piece in self.pieces])
+
+    @property
+    def shared(self) -> tuple[EntryInWords, ...]:
+        """The entries that all rows of a list share."""
+        return self._told_apart[0]
+
+    @property
+    def rows(self) -> tuple[tuple[ShownPiece, PieceInWords], ...]:
+        """The rows of a list, each with what it has of its own in words."""
+        return tuple(zip(self.pieces, self._told_apart[1], strict=True))
+
+    @property
+    def piece(self) -> ShownPiece:
+        """What all its pieces are like, or the first of a list."""
+        return self.pieces[0]
+
+    @property
+    def setup(self) -> Setup:
+        """Its set-up, in the words of who reads."""
+        return self.piece.setup
+
+    @cached_property
+    def quote(self) -> Quote:
+        """Its price as ordered; the rows are called as who reads calls them."""
+        kept = quote_of(self.line)
+        for piece in self.pieces:
+            recorded = piece.recorded
+            kept = kept.worded_as(price(recorded.setup, recorded.asked, recorded.record.amounts))
+        return kept
+
+    @property
+    def title(self) -> str:
+        """The goods, their variant and how many, in the language of who reads."""
+        goods = self.setup.offer.name
+        if self.piece.variant and not self.line.is_list:
+            goods = gettext("{goods}, {variant}").format(goods=goods, variant=self.piece.variant.name)
+        said = ngettext("{goods}, {count} piece", "{goods}, {count} pieces", self.line.quantity)
+        return said.format(goods=goods, count=decimal(self.line.quantity))

@@ -1,5 +1,8 @@
 """Lines of orders come in, work and other values for the core go out. What was asked is never asked again."""
 
+from collections import Counter
+
+from yenzo.apps.designs.models import Personalization
 from yenzo.apps.designs.to_core import asked_of
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.orders.models import Line
@@ -15,14 +18,29 @@ def quote_of(line: Line) -> Quote:
     return Quote.model_validate(line.quote)
 
 
-def taken_by(line: Line) -> dict[str, int]:
+def taken_by(line: Line) -> Counter[str]:
     """Return how many of what, by SKU, a line took from stock."""
-    return asked_of(line.personalization).taken(setup_of_revision(line.revision))
+    setup, taken = setup_of_revision(line.revision), Counter[str]()
+    for personalization in different_pieces(line).values():
+        taken.update(asked_of(personalization).taken(setup))
+    return taken
 
 
-def work_of_line(line: Line, lines_in_order: int) -> Work:
-    """Return a line as a piece of work, ready to be packed."""
-    asked = asked_of(line.personalization)
+def different_pieces(line: Line) -> dict[int, Personalization]:
+    """Return the personalizations of a line, each by the first of its pieces: one, or of a list one a row."""
+    if not line.is_list:
+        return {1: line.personalization}
+    pieces = line.pieces.select_related("personalization__revision__product").order_by("-index")
+    first = {piece.personalization_id: piece for piece in pieces}
+    return {piece.index: piece.personalization for piece in reversed(first.values())}
+
+
+def work_of(line: Line, index: int, lines_in_order: int) -> Work:
+    """Return the pieces of a line that are like one of them as a piece of work, ready to be packed."""
+    personalization = line.personalization
+    if line.is_list:
+        personalization = line.pieces.select_related("personalization").get(index=index).personalization
+    asked = asked_of(personalization)
     originals = tuple(
         OriginalFile(field, file.name, file.original)
         for field, value in asked.values.items()
@@ -36,5 +54,6 @@ def work_of_line(line: Line, lines_in_order: int) -> Work:
         walked=walk_asked(setup_of_revision(line.revision), asked, StoredAssets()),
         assets=StoredAssets(),
         revision_number=line.revision.number,
+        index=index if line.is_list else None,
         originals=originals,
     )

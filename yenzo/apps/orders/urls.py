@@ -12,5 +12,10 @@ urlpatterns = [
         orders.line_picture,
         name="line_picture",
     ),
+    path(
+        "orders/<int:number>/<int:line_number>.<int:index>/<slug:side_key>/picture.png",
+        orders.line_picture,
+        name="row_picture",
+    ),
     path("orders/<int:number>/<int:line_number>/uploads/<uuid:upload_id>/", orders.original, name="original"),
 ]

@@ -1,7 +1,7 @@
 """Making a pack: its id comes in, files are made by the core and kept."""
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
-from yenzo.apps.orders.to_core import work_of_line
+from yenzo.apps.orders.to_core import work_of
 from yenzo.apps.production.models import Pack
 from yenzo.apps.production.services.packs import keep_pack, note_progress
 
@@ -14,7 +14,7 @@ def make(pack_id: int) -> None:
     pack = Pack.objects.select_related("line__order", "line__revision", "line__personalization").get(pk=pack_id)
     if pack.state == Pack.State.DONE or pack.line.order.is_cancelled:
         return
-    work = work_of_line(pack.line, pack.line.order.lines.count())
+    work = work_of(pack.line, pack.index, pack.line.order.lines.count())
     made = make_pack(work, lambda done, steps: note_progress(SYSTEM_ACTOR, pack_id, done, steps))
     # It was in order when it was ordered. A check that was made stricter since asks; it doesn't stop.
     questioned = " ".join(item.message for item in work.walked.verdict.blocking)

@@ -8,7 +8,7 @@ from django.http import HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 
-from yenzo.apps.designs.models import Design
+from yenzo.apps.designs.models import Design, NameList
 from yenzo.apps.designs.personalized import read_now
 from yenzo.apps.designs.to_core import Uploads, as_uuid, uploads_of_form
 from yenzo.apps.designs.unfinished import is_waiting, with_arrived
@@ -21,6 +21,9 @@ from yenzo.apps.slip.hands import holding_of_form
 from yenzo.apps.slip.refreshing import turn_of_form
 from yenzo.apps.slip.slip import Slip, build_slip
 from yenzo.apps.slip.to_core import entries_of_form
+from yenzo.core.documents.field_base import TypedField
+from yenzo.core.documents.setup import Setup
+from yenzo.core.lists.columns import takes_cells
 
 
 @dataclass(frozen=True)
@@ -79,6 +82,20 @@ def product_address(product: Product, design: Design | None) -> str:
     return f"{address}?design={design.pk}" if design else address
 
 
+def list_address(product: Product, setup: Setup) -> str:
+    """Return where a list of names of a product is begun; empty where there is nothing that a row could give."""
+    has_texts = any(isinstance(field, TypedField) and takes_cells(field) for field in setup.fields)
+    return reverse("shop:begin_list", args=[product.key]) if setup.form.by_list and has_texts else ""
+
+
+def list_to_change(request: HttpRequest, product: Product) -> NameList | None:
+    """Return the visitor's own list whose shared entries are to be changed, if any is."""
+    visitor, wanted = known_visitor(request), as_uuid(request.GET.get("list", ""))
+    if visitor is None or wanted is None:
+        return None
+    return NameList.objects.of_visitor(visitor).filter(pk=wanted, revision__product=product).first()
+
+
 def product_response(
     request: HttpRequest,
     product: Product,
@@ -100,6 +117,7 @@ def product_response(
         "tells_missing": status != 200,
         "canonical": absolute(reverse("shop:product", args=[product.key])),
         "data": product_data(product, product.live, slip.setup, is_left=not slip.goods_problems),
+        "list_address": list_address(product, slip.setup),
         "sent_as": as_uuid(request.POST.get("sent-as", "")) or uuid.uuid4(),
         "before": _before(request, product, design),
         **more,

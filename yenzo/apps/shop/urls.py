@@ -2,7 +2,7 @@ from django.contrib.sitemaps.views import sitemap
 from django.urls import path
 
 from yenzo.apps.shop.found_by import Goods, Home, robots
-from yenzo.apps.shop.views import account, basket, orders, pieces, products, unfinished
+from yenzo.apps.shop.views import account, basket, lists, orders, pieces, products, unfinished
 
 app_name = "shop"
 urlpatterns = [
@@ -18,6 +18,23 @@ urlpatterns = [
     path("goods/<slug:key>/anew/", unfinished.begin_anew, name="begin_anew"),
     path("goods/<slug:key>/basket/", products.put_in_basket, name="put_in_basket"),
     path("goods/<slug:key>/sample-<str:sha256>-<int:width_px>.webp", products.sample_picture, name="sample_picture"),
+    path("goods/<slug:key>/list/", lists.begin, name="begin_list"),
+    path("goods/<slug:key>/list.xlsx", lists.blank, name="blank_list"),
+    path("lists/<uuid:list_id>/", lists.page, name="list"),
+    path("lists/<uuid:list_id>/fill/", lists.fill, name="fill_list"),
+    path("lists/<uuid:list_id>/columns/", lists.columns, name="list_columns"),
+    path("lists/<uuid:list_id>/rows/", lists.rows, name="list_rows"),
+    path("lists/<uuid:list_id>/state/", lists.state, name="list_state"),
+    path("lists/<uuid:list_id>/renew/", lists.renew, name="renew_list"),
+    path("lists/<uuid:list_id>/basket/", lists.put_in_basket, name="basket_list"),
+    path("lists/<uuid:list_id>/out/", lists.take_out, name="take_list_out"),
+    path("lists/<uuid:list_id>/faulty.xlsx", lists.faulty, name="faulty_list"),
+    path("lists/<uuid:list_id>/pictures/", lists.pictures, name="list_pictures"),
+    path("lists/<uuid:list_id>/<int:number>/", lists.row, name="list_row"),
+    path("lists/<uuid:list_id>/<int:number>/answer/", lists.answer, name="answer_row"),
+    path("lists/<uuid:list_id>/<int:number>/out/", lists.row_out, name="row_out"),
+    path("lists/<uuid:list_id>/<int:number>/back/", lists.row_back, name="row_back"),
+    path("lists/<uuid:list_id>/<int:number>-<str:digest>.webp", lists.picture, name="list_picture"),
     path("account/", account.account, name="account"),
     path("account/link/", account.ask, name="ask_for_link"),
     path("account/out/", account.sign_out, name="sign_out"),
@@ -37,4 +54,9 @@ urlpatterns = [
     path("order/<str:token>/pay/", orders.pay, name="pay"),
     path("order/<str:token>/payment/", orders.payment_state, name="payment"),
     path("order/<str:token>/<int:line_number>/<slug:side_key>/picture.png", orders.line_picture, name="line_picture"),
+    path(
+        "order/<str:token>/<int:line_number>.<int:index>/<slug:side_key>/picture.png",
+        orders.line_picture,
+        name="row_picture",
+    ),
 ]

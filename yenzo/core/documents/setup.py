@@ -122,6 +122,7 @@ class Form(Frozen):
     extras: Literal["rows", "sum", "none"] = Field(
         default="rows", description="whether customers see each charge, what is added in one sum, or the total alone"
     )
+    by_list: bool = Field(default=True, description="whether many may be ordered at once from a list of names")
 
 
 class Setup(Frozen):

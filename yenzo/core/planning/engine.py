@@ -11,6 +11,7 @@ CORE = Path(__file__).resolve().parent.parent
 LIBRARIES = (
     "babel",
     "cachetools",
+    "charset-normalizer",
     "coloraide",
     "contourpy",
     "email-validator",
@@ -21,6 +22,7 @@ LIBRARIES = (
     "idna",
     "lxml",
     "numpy",
+    "openpyxl",
     "phonenumbers",
     "pikepdf",
     "pillow",
@@ -28,6 +30,7 @@ LIBRARIES = (
     "pydantic-core",
     "pyicu-wheels",
     "pypdfium2",
+    "python-calamine",
     "scipy",
     "segno",
     "shapely",

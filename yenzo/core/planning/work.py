@@ -17,7 +17,10 @@ class OriginalFile:
 
 @dataclass(frozen=True)
 class Work:
-    """A piece of an order, ready to be packed. `revision` is its set-up's SHA-256, the number what people call that."""
+    """A piece of an order, ready to be packed. `revision` is its set-up's SHA-256, the number what people call that.
+
+    `index` tells which of its line's pieces are like this, by the first of them; of a list each row has others.
+    """
 
     order: str
     piece: int
@@ -27,8 +30,10 @@ class Work:
     assets: Assets
     originals: tuple[OriginalFile, ...] = ()
     revision_number: int = 0
+    index: int | None = None
 
     @property
     def number(self) -> str:
         """What stands on ticket and files: order and piece."""
-        return f"T-{self.order}-{self.piece}"
+        line = f"T-{self.order}-{self.piece}"
+        return f"{line}.{self.index}" if self.index else line

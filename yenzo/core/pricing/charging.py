@@ -20,7 +20,7 @@ from yenzo.core.documents.charges import (
     FormulaCharge,
     PercentCharge,
 )
-from yenzo.core.documents.named import BASE_PRICE, Names
+from yenzo.core.documents.named import BASE_PRICE, PIECES, Names
 from yenzo.core.documents.rules import read_number
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError
@@ -36,12 +36,21 @@ MOST_AMOUNT = Decimal(10) ** 7
 
 @dataclass(frozen=True)
 class Charged:
-    """What charges are worked out from; `product_pieces` are all of the product in the order, if there are others."""
+    """What charges are worked out from.
+
+    `product_pieces` are all of the product in the order, and `list_pieces` all of the list that this is a row of.
+    """
 
     setup: Setup
     asked: Asked
     amounts: Amounts
     product_pieces: int | None = None
+    list_pieces: int | None = None
+
+    @property
+    def pieces(self) -> int:
+        """How many pieces are ordered together as one line."""
+        return self.list_pieces or self.asked.pieces
 
     @cached_property
     def _names(self) -> Names:
@@ -120,8 +129,8 @@ class Charged:
 
     def _by_band(self, charge: BandCharge, amount: Amount) -> Row | None:
         of = {
-            "pieces": lambda: Decimal(self.asked.pieces),
-            "product_pieces": lambda: Decimal(self.product_pieces or self.asked.pieces),
+            "pieces": lambda: Decimal(self.pieces),
+            "product_pieces": lambda: Decimal(self.product_pieces or self.pieces),
             "cm2": lambda: amount.ink_cm2,
             "entry": lambda: read_number(self.asked.text(charge.field or "")) or Decimal(0),
         }[charge.of]()
@@ -143,6 +152,7 @@ class Charged:
 
     def _evaluated(self, charge: FormulaCharge, amount: Amount) -> Decimal:
         measured: dict[str, Named] = {one.name: Decimal(getattr(amount, one.name)) for one in fields(amount)}
+        measured[PIECES] = Decimal(self.pieces)
         found = evaluate(charge.formula, _Both(measured, self._names))
         if abs(found) >= MOST_AMOUNT:
             raise FormulaError("too_much", charge.formula, f"“{charge.formula}” comes to far too much.")

@@ -32,7 +32,8 @@ class QuoteLine(Frozen):
 class Quote(Frozen):
     """The price of one order line: its rows, the sum for each piece, the sum for all of them, and the total.
 
-    `tax` is what the total has of taxes, included in the rows or a row of its own.
+    `tax` is what the total has of taxes, included in the rows or a row of its own. Of a list (`is_list`) each row is
+    the sum over all its pieces, which may cost different amounts.
     """
 
     lines: tuple[QuoteLine, ...]
@@ -43,6 +44,7 @@ class Quote(Frozen):
     tax: Money = Decimal(0)
     tax_percent: Decimal = Decimal(0)
     total_only: bool = False
+    is_list: bool = False
 
     @property
     def shown_lines(self) -> tuple[QuoteLine, ...]:
@@ -74,12 +76,13 @@ class Quote(Frozen):
 class OrderAround:
     """What a line's price takes from the rest of its order.
 
-    `charged_already` names charges once an order that another line of the product has; `pieces` is how many pieces of
-    the product all lines have together, none where the line stands alone.
+    `charged_already` names charges that stand in another line already; `pieces` is how many pieces of the product all
+    lines have together, and `list_pieces` all rows of the list that it is of; none where the line stands alone.
     """
 
     charged_already: frozenset[str] = frozenset()
     pieces: int | None = None
+    list_pieces: int | None = None
 
 
 ALONE = OrderAround()
@@ -91,7 +94,7 @@ def price(setup: Setup, asked: Asked, amounts: Amounts, around: OrderAround = AL
     The sum of its lines, those of pieces times the pieces, is the total, to the last digit.
     """
     unit = Decimal(1).scaleb(-get_currency_precision(setup.offer.currency))
-    found = _lines(setup, Charged(setup, asked, amounts, around.pieces), unit)
+    found = _lines(setup, Charged(setup, asked, amounts, around.pieces, around.list_pieces), unit)
     lines = [line for line in found if line.key not in around.charged_already]
     each = sum((line.amount for line in lines if line.per == "piece"), Decimal(0))
     total = each * asked.pieces + sum((line.amount for line in lines if line.per != "piece"), Decimal(0))

@@ -28,7 +28,7 @@ class UploadQuerySet(models.QuerySet["Upload"]):
 
     def unused(self) -> Self:
         """Return the uploads that nothing uses that is kept."""
-        return self.filter(personalizations=None)
+        return self.filter(personalizations=None, lists=None)
 
 
 class Upload(models.Model):

@@ -26,6 +26,27 @@ def keep_walked(revision: Revision, entries: Entries, walked: Walked, uploads: I
     return kept
 
 
+def keep_rows(
+    revision: Revision, rows: Iterable[tuple[Entries, Walked]], uploads: Iterable[Upload]
+) -> list[Personalization]:
+    """Keep the rows of a list with what their walks found. Their pictures are drawn when somebody looks."""
+    kept = Personalization.objects.bulk_create(
+        Personalization(
+            revision=revision,
+            entries=dump_document(entries),
+            asked=walked.asked.model_dump(mode="json"),
+            record=dump_record(made_record(revision, walked)),
+        )
+        for entries, walked in rows
+    )
+    used = list(uploads)
+    through = Personalization.uploads.through
+    through.objects.bulk_create(
+        through(personalization_id=one.pk, upload_id=upload.pk) for one in kept for upload in used
+    )
+    return kept
+
+
 def keep_as_asked(piece: Personalized) -> Personalization:
     """Keep a piece as it is asked now, unless it is kept so already; with the same proofs if it looks the same."""
     before = piece.personalization

@@ -9,7 +9,7 @@ from django.db import models
 from django.db.models import Func, Q, Value
 from django.utils.translation import gettext, gettext_lazy, gettext_noop
 
-from yenzo.apps.designs.models import Personalization
+from yenzo.apps.designs.models import NameList, Personalization
 from yenzo.apps.pages.addresses import AddressError, mail_identity
 from yenzo.apps.products.models import Product, Revision
 
@@ -159,7 +159,10 @@ STANDINGS = (
 
 
 class Line(models.Model):
-    """One line of an order: a personalization as it was ordered, how many of it, and the price of all."""
+    """One line of an order: a personalization as it was ordered, how many of it, and the price of all.
+
+    Of a list of names its personalization is that of the first row; each piece has its own.
+    """
 
     order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="lines")
     number = models.PositiveSmallIntegerField()
@@ -167,6 +170,16 @@ class Line(models.Model):
     revision = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="+")
     personalization = models.ForeignKey(Personalization, on_delete=models.PROTECT, related_name="lines")
     quantity = models.PositiveIntegerField()
+    # Of a list of names; else all its pieces are alike.
+    rows = models.PositiveIntegerField(default=1, help_text="how many different pieces it has")
+    names = models.ForeignKey(
+        NameList,
+        null=True,
+        blank=True,
+        on_delete=models.SET_NULL,
+        related_name="lines",
+        help_text="what it was ordered by",
+    )
     # Frozen, and not worked out again: what a customer agreed to pay doesn't follow what charges come to later.
     quote = models.JSONField()
     search_text = models.TextField(help_text="the texts that are produced")
@@ -176,10 +189,18 @@ class Line(models.Model):
         constraints: ClassVar = [
             models.UniqueConstraint(fields=["order", "number"], name="line_number_is_unique_in_its_order"),
             models.CheckConstraint(condition=Q(quantity__gte=1), name="line_has_pieces"),
+            models.CheckConstraint(
+                condition=Q(rows__gte=1, rows__lte=models.F("quantity")), name="line_rows_are_pieces"
+            ),
         ]
 
     def __str__(self) -> str:
         return f"T-{self.order.number}-{self.number}"
+
+    @property
+    def is_list(self) -> bool:
+        """Whether its pieces differ: it was ordered by a list of names."""
+        return self.rows > 1
 
     @property
     def is_in_typed_order(self) -> bool:

@@ -12,6 +12,7 @@ from django.utils import timezone
 from django.utils.translation import gettext
 
 from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SYSTEM, Actor, service
+from yenzo.apps.designs.models import NameList
 from yenzo.apps.designs.personalized import Personalized
 from yenzo.apps.designs.services.personalizations import keep_as_asked
 from yenzo.apps.orders.mails import want_order_mails
@@ -21,6 +22,8 @@ from yenzo.apps.orders.to_core import taken_by
 from yenzo.apps.pages.addresses import mail_identity
 from yenzo.apps.pages.errors import AppError
 from yenzo.apps.stock.services.stock import OutOfStockError, return_stock, take_stock
+from yenzo.core.pricing.order import quote_of_list
+from yenzo.core.pricing.quote import Quote
 from yenzo.core.speaking import reader
 
 
@@ -45,6 +48,20 @@ class Customer:
 
 
 @dataclass(frozen=True)
+class IntakeLine:
+    """What is to be ordered as one line: one piece, however many times, or the rows of a list of names."""
+
+    pieces: tuple[Personalized, ...]
+    names: NameList | None = None
+
+    @property
+    def quote(self) -> Quote:
+        """What all of it costs."""
+        quotes = [one.quote for one in self.pieces]
+        return quotes[0] if self.names is None else quote_of_list(quotes)
+
+
+@dataclass(frozen=True)
 class Intake:
     """What comes in to be ordered, wherever from: its lines, priced together, and whose they are.
 
@@ -53,7 +70,7 @@ class Intake:
 
     key: uuid.UUID
     customer: Customer
-    lines: tuple[Personalized, ...]
+    lines: tuple[IntakeLine, ...]
     channel: str = Order.Channel.SHOP
     outside_number: str = ""
 
@@ -67,11 +84,12 @@ def place_order(actor: Actor, intake: Intake) -> Order:
             return _own(made, intake.customer)
         if not intake.lines:
             raise OrderError(gettext("There is nothing to be ordered."))
-        for line in intake.lines:
-            for obstacle in obstacles(line):
-                raise OrderError(f"“{line.setup.offer.name}”: {obstacle}")
+        pieces = [piece for line in intake.lines for piece in line.pieces]
+        for piece in pieces:
+            for obstacle in obstacles(piece):
+                raise OrderError(f"“{piece.setup.offer.name}”: {obstacle}")
         try:
-            take_stock(actor, _sum(line.asked.taken(line.setup) for line in intake.lines))
+            take_stock(actor, _sum(piece.asked.taken(piece.setup) for piece in pieces))
         except OutOfStockError as error:
             raise OrderError(gettext("{why} Please look at your basket again.").format(why=error)) from error
         order = _insert_order(actor, intake)
@@ -138,26 +156,34 @@ def _insert_order(actor: Actor, intake: Intake) -> Order:
         total=sum((line.quote.total for line in intake.lines), Decimal(0)),
         spelling_checked_at=timezone.now(),
     )
-    lines = [_insert_line(order, number, piece) for number, piece in enumerate(intake.lines, 1)]
-    Piece.objects.bulk_create((piece for line in lines for piece in _pieces(line)), batch_size=2000)
+    for number, line in enumerate(intake.lines, 1):
+        _insert_line(order, number, line)
     who = "Customer" if actor.person is None else actor.name
     OrderEvent.objects.create(order=order, who=who, kind=OrderEvent.Kind.PLACED)
     return order
 
 
-def _insert_line(order: Order, number: int, piece: Personalized) -> Line:
-    return Line.objects.create(
+def _insert_line(order: Order, number: int, ordered: IntakeLine) -> Line:
+    kept = [keep_as_asked(piece) for piece in ordered.pieces]
+    first = ordered.pieces[0]
+    line = Line.objects.create(
         order=order,
         number=number,
-        product=piece.revision.product,
-        revision=piece.revision,
-        personalization=keep_as_asked(piece),
-        quantity=piece.asked.pieces,
-        quote=piece.quote.model_dump(mode="json"),
-        search_text="\n".join(text.text for area in piece.recorded.areas for text in area.texts),
+        product=first.revision.product,
+        revision=first.revision,
+        personalization=kept[0],
+        quantity=sum(piece.asked.pieces for piece in ordered.pieces),
+        rows=len(ordered.pieces),
+        names=ordered.names,
+        quote=ordered.quote.model_dump(mode="json"),
+        search_text="\n".join(dict.fromkeys(text for piece in ordered.pieces for text in _texts(piece))),
     )
+    each = (one for piece, one in zip(ordered.pieces, kept, strict=True) for _ in range(piece.asked.pieces))
+    Piece.objects.bulk_create(
+        (Piece(line=line, index=index, personalization=one) for index, one in enumerate(each, 1)), batch_size=2000
+    )
+    return line
 
 
-def _pieces(line: Line) -> Iterator[Piece]:
-    for index in range(1, line.quantity + 1):
-        yield Piece(line=line, index=index, personalization=line.personalization)
+def _texts(piece: Personalized) -> Iterator[str]:
+    return (text.text for area in piece.recorded.areas for text in area.texts)

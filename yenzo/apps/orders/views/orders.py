@@ -17,7 +17,7 @@ from yenzo.apps.files.downloads import download
 from yenzo.apps.orders.models import Line, Order
 from yenzo.apps.orders.models.orders import STANDINGS
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
-from yenzo.apps.orders.showing import ShownLine
+from yenzo.apps.orders.showing import ShownLine, ShownPiece
 
 ORDERS_A_PAGE = 40
 
@@ -66,24 +66,33 @@ def cancel(request: HttpRequest, number: int) -> HttpResponse:
 @staff_page(*STAFF)
 @require_safe
 @cache_control(private=True, max_age=3600)
-def line_picture(request: HttpRequest, number: int, line_number: int, side_key: str) -> HttpResponseBase:  # noqa: ARG001
-    return picture_of_line(_order(number), line_number, side_key)
+def line_picture(
+    request: HttpRequest,  # noqa: ARG001
+    number: int,
+    line_number: int,
+    side_key: str,
+    index: int = 1,
+) -> HttpResponseBase:
+    return picture_of_line(_order(number), line_number, side_key, index)
 
 
-def picture_of_line(order: Order, line_number: int, side_key: str) -> HttpResponseBase:
-    """Answer with the picture of one side of a line; the key "first" means what shows it in a list."""
+def picture_of_line(order: Order, line_number: int, side_key: str, index: int = 1) -> HttpResponseBase:
+    """Answer with the picture of one side of a line's piece; the key "first" means what shows it in a list."""
     lines = Line.objects.select_related("order", "revision", "personalization__revision")
     line = get_object_or_404(lines, order=order, number=line_number)
-    sides = {side.key: side for side in ShownLine(line).recorded.sides}
+    piece = next((one for one in ShownLine(line).pieces if one.index == index), None)
+    if piece is None:
+        raise Http404
+    sides = {side.key: side for side in piece.recorded.sides}
     if side_key not in sides and side_key == "first":
         first = next(iter(sides.values()), None)
         digest = first.digest if first else None
-        return list_picture(ShownLine(line).setup, digest, lambda: _proof(line, next(iter(sides))))
-    return HttpResponse(_proof(line, side_key), content_type="image/png")
+        return list_picture(piece.setup, digest, lambda: _proof(piece, next(iter(sides))))
+    return HttpResponse(_proof(piece, side_key), content_type="image/png")
 
 
-def _proof(line: Line, side_key: str) -> bytes:
-    picture = proof_of(line.personalization, side_key)
+def _proof(piece: ShownPiece, side_key: str) -> bytes:
+    picture = proof_of(piece.personalization, side_key)
     if picture is None:
         raise Http404
     return picture

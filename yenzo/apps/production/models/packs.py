@@ -1,4 +1,4 @@
-"""Hand-off packs: one a line, kept as first made."""
+"""Hand-off packs: one a line, of a list one a row, kept as first made."""
 
 from typing import ClassVar, Self
 
@@ -18,7 +18,7 @@ class PackQuerySet(models.QuerySet["Pack"]):
 
 
 class Pack(models.Model):
-    """The pack of a line, from being wanted to being made."""
+    """The pack of a line's pieces that are alike, from being wanted to being made."""
 
     class State(models.TextChoices):
         WAITING = "waiting", "Waiting for the worker"
@@ -26,7 +26,8 @@ class Pack(models.Model):
         DONE = "done", "Ready"
         FAILED = "failed", "Could not be made"
 
-    line = models.OneToOneField(Line, on_delete=models.PROTECT, related_name="pack")
+    line = models.ForeignKey(Line, on_delete=models.PROTECT, related_name="packs")
+    index = models.PositiveIntegerField(default=1, help_text="the first of its pieces, counted in the line")
     state = models.CharField(max_length=8, choices=State.choices, default=State.WAITING)
     steps_done = models.PositiveSmallIntegerField(default=0)
     steps = models.PositiveSmallIntegerField(default=0)
@@ -42,12 +43,19 @@ class Pack(models.Model):
     objects = PackQuerySet.as_manager()
 
     class Meta:
+        ordering: ClassVar = ["line", "index"]
         constraints: ClassVar = [
+            models.UniqueConstraint(fields=["line", "index"], name="one_pack_for_pieces_that_are_alike"),
             models.CheckConstraint(condition=~Q(state="done") | Q(file__isnull=False), name="pack_done_has_its_file"),
         ]
 
     def __str__(self) -> str:
-        return f"Pack of {self.line}"
+        return f"Pack of {self.piece}"
+
+    @property
+    def piece(self) -> str:
+        """What its pieces are called."""
+        return f"{self.line}.{self.index}" if self.line.is_list else str(self.line)
 
     @property
     def percent(self) -> int:

@@ -10,6 +10,7 @@ from procrastinate.contrib.django import app
 from yenzo.apps.accounts.rights import STAFF, SYSTEM, SYSTEM_ACTOR, Actor, service
 from yenzo.apps.files.store import store_file
 from yenzo.apps.orders.models import Order, OrderEvent
+from yenzo.apps.orders.to_core import different_pieces
 from yenzo.apps.outbox.promises import forsaken
 from yenzo.apps.production.models import Pack
 
@@ -26,11 +27,13 @@ def on_order_paid(sender: object, order: Order, **_more: Any) -> None:  # noqa: 
 
 @service(SYSTEM)
 def want_packs(actor: Actor, order_id: int) -> list[Pack]:  # noqa: ARG001
-    """Have the worker make the pack of each line of an order."""
+    """Have the worker make the pack of each line of an order; of a list, of each of its rows."""
     packs = []
     with transaction.atomic():
-        for line in Order.objects.get(pk=order_id).lines.all():
-            pack, is_new = Pack.objects.get_or_create(line=line)
+        lines = Order.objects.get(pk=order_id).lines.select_related("personalization")
+        wanted = [(line, index) for line in lines for index in different_pieces(line)]
+        for line, index in wanted:
+            pack, is_new = Pack.objects.get_or_create(line=line, index=index)
             packs.append(pack)
             if is_new:
                 _hand_to_worker(pack)
@@ -51,7 +54,7 @@ def want_pack_again(actor: Actor, pack_id: int) -> Pack:
 
 
 def _note(actor: Actor, pack: Pack, kind: OrderEvent.Kind) -> None:
-    facts = {"piece": str(pack.line)}
+    facts = {"piece": pack.piece}
     OrderEvent.objects.create(order=pack.line.order, who=actor.name, kind=kind, facts=facts)
 
 
@@ -99,7 +102,7 @@ def look_after_packs(actor: Actor, before: datetime) -> None:
     waiting = Pack.objects.under_way().filter(wanted_at__lt=before).in_bulk()
     for key in forsaken(MAKING, "pack_id", waiting):
         _hand_to_worker(waiting[int(key)])
-    paid = Order.objects.standing(Order.PaymentState.PAID).filter(payments__ended_at__lt=before, lines__pack=None)
+    paid = Order.objects.standing(Order.PaymentState.PAID).filter(payments__ended_at__lt=before, lines__packs=None)
     for order_id in forsaken("orders.tell_paid", "order_id", paid.values_list("pk", flat=True).distinct()):
         want_packs(actor, int(order_id))
 

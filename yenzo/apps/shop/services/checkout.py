@@ -1,17 +1,20 @@
 """Ordering what lies in a basket."""
 
+import hashlib
 import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from django.db import transaction
+from django.utils import timezone
 from django.utils.translation import gettext
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
-from yenzo.apps.designs.models import Design
-from yenzo.apps.designs.personalized import quoted_together, read_designs
+from yenzo.apps.designs.models import Design, NameList
+from yenzo.apps.designs.personalized import read_designs
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import Customer, Intake, OrderError, place_order
+from yenzo.apps.shop.basket import intake_lines
 
 
 @dataclass(frozen=True)
@@ -23,9 +26,10 @@ class Checkout:
     basket_seen: str
 
 
-def basket_digest(designs: Sequence[Design]) -> str:
+def basket_digest(lying: Sequence[Design | NameList]) -> str:
     """Return what tells one state of a basket from another."""
-    return ",".join(f"{design.pk.hex[:12]}{design.changed_at.timestamp():.6f}" for design in designs)
+    told = ",".join(f"{one.pk.hex}{one.changed_at.timestamp():.6f}" for one in lying)
+    return hashlib.sha256(told.encode()).hexdigest()
 
 
 @service(*(role for role in ALL_ROLES if role != SYSTEM))
@@ -39,13 +43,16 @@ def order_basket(actor: Actor, checkout: Checkout) -> Order:
         made = Order.objects.filter(checkout_key=checkout.key, visitor=customer.visitor).first()
         if made is not None:
             return made
-        if not designs:
+        lists = list(NameList.objects.select_for_update(of=("self",)).in_basket_of(customer.visitor))
+        if not designs and not lists:
             raise OrderError(gettext("The basket is empty. It may have been ordered in another window already."))
-        if basket_digest(designs) != checkout.basket_seen:
+        if basket_digest([*designs, *lists]) != checkout.basket_seen:
             raise OrderError(
                 gettext("The basket was changed in another window. Please look through it again before ordering.")
             )
-        alone = read_designs(designs, signed_in=bool(customer.proven_mail))
-        order = place_order(actor, Intake(checkout.key, customer, tuple(quoted_together(alone))))
+        signed_in = bool(customer.proven_mail)
+        lines = intake_lines(read_designs(designs, signed_in=signed_in), lists, signed_in=signed_in)
+        order = place_order(actor, Intake(checkout.key, customer, tuple(lines)))
         Design.objects.filter(pk__in=[design.pk for design in designs]).update(in_basket=False)
+        NameList.objects.filter(pk__in=[one.pk for one in lists]).update(in_basket=False, ordered_at=timezone.now())
     return order

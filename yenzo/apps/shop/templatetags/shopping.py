@@ -3,7 +3,7 @@
 from django import template
 from django.http import HttpRequest
 
-from yenzo.apps.designs.models import Design
+from yenzo.apps.designs.models import Design, NameList
 from yenzo.apps.designs.visitors import known_visitor
 
 register = template.Library()
@@ -11,6 +11,9 @@ register = template.Library()
 
 @register.simple_tag
 def basket_count(request: HttpRequest) -> int:
-    """Return how many pieces lie in the visitor's basket."""
+    """Return how many pieces and lists lie in the visitor's basket."""
     visitor = known_visitor(request)
-    return Design.objects.filter(visitor=visitor, in_basket=True).count() if visitor else 0
+    if visitor is None:
+        return 0
+    own = {"visitor": visitor, "in_basket": True}
+    return Design.objects.filter(**own).count() + NameList.objects.filter(**own).count()

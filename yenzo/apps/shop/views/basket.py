@@ -52,7 +52,10 @@ def checkout(request: HttpRequest) -> HttpResponse:
     if request.method != "POST":
         if not full.is_orderable:
             return redirect("shop:basket")
-        seen = {"checkout_key": uuid.uuid4(), "basket_seen": basket_digest([line.design for line in full.lines])}
+        seen = {
+            "checkout_key": uuid.uuid4(),
+            "basket_seen": basket_digest([*(line.design for line in full.lines), *(one.names for one in full.lists)]),
+        }
         return _checkout_page(request, CheckoutForm(initial={**seen, "mail": signed_in_mail(request)}), full)
     form = CheckoutForm(request.POST)
     if not form.is_valid():

@@ -48,8 +48,14 @@ def pay(request: HttpRequest, token: str) -> HttpResponse:
 
 @require_safe
 @cache_control(private=True, max_age=3600)
-def line_picture(request: HttpRequest, token: str, line_number: int, side_key: str) -> HttpResponseBase:  # noqa: ARG001
-    return picture_of_line(_order(token), line_number, side_key)
+def line_picture(
+    request: HttpRequest,  # noqa: ARG001
+    token: str,
+    line_number: int,
+    side_key: str,
+    index: int = 1,
+) -> HttpResponseBase:
+    return picture_of_line(_order(token), line_number, side_key, index)
 
 
 def _page(request: HttpRequest, order: Order, trouble: str = "", status: int = 200) -> HttpResponse:

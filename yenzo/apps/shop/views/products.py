@@ -11,6 +11,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.designs.models import NameList
 from yenzo.apps.designs.services.designs import save_design
 from yenzo.apps.designs.services.unfinished import forget_entries, keep_entries
 from yenzo.apps.designs.side_pictures import list_picture, side_picture
@@ -27,6 +28,7 @@ from yenzo.apps.shop.catalog import catalog_of
 from yenzo.apps.shop.found_by import absolute
 from yenzo.apps.shop.product_slips import (
     design_to_change,
+    list_to_change,
     live_product,
     product_address,
     product_response,
@@ -35,6 +37,7 @@ from yenzo.apps.shop.product_slips import (
 from yenzo.apps.slip.refreshing import refresh_context
 from yenzo.apps.slip.slip import build_slip
 from yenzo.core.documents.entries import Entries
+from yenzo.core.documents.reading import read_entries
 from yenzo.core.speaking import reader
 from yenzo.core.spine import sample_entries, walk
 
@@ -77,6 +80,8 @@ def product_page(request: HttpRequest, key: str) -> HttpResponse:
     """Show a product: as the visitor left it, with what lies in the basket when that is to be changed, or blank."""
     product = live_product(key)
     meet_visitor(request)
+    if (names := list_to_change(request, product)) is not None:
+        return _shared_page(request, product, names)
     design = design_to_change(request, product)
     unfinished = unfinished_form(known_visitor(request), product, design)
     if unfinished is not None and request.GET.get("like"):
@@ -97,6 +102,16 @@ def product_page(request: HttpRequest, key: str) -> HttpResponse:
     setup = shop_setup(product.live)
     slip = build_slip(setup, entries, StoredAssets(), uploads, signed_in=is_signed_in(request))
     return product_response(request, product, slip, design)
+
+
+def _shared_page(request: HttpRequest, product: Product, names: NameList) -> HttpResponse:
+    """Show a product with what the rows of a list share, to be changed for all of them."""
+    assert product.live is not None
+    entries = read_entries(names.common)
+    uploads = uploads_of_entries(entries, names.uploads.all())
+    setup = shop_setup(product.live)
+    slip = build_slip(setup, entries, StoredAssets(), uploads, signed_in=is_signed_in(request))
+    return product_response(request, product, slip, None, names=names)
 
 
 @require_POST

@@ -1,5 +1,6 @@
 """Everything that is chosen: choices, yes or no, typefaces, colors."""
 
+import re
 from abc import abstractmethod
 from collections.abc import Iterable, Iterator
 from typing import Any, TypeVar
@@ -54,6 +55,10 @@ class OneOf(Kind[F]):
             )
             yield problem(field, "not_offered", message)
 
+    def of_cell(self, field: F, cell: str, context: EntryContext) -> Raw:
+        """Return the key of what the cell names, by its words or by its key."""
+        return _keys_by_name(self, field, self.offered(field, context.setup), context).get(cell.casefold(), cell)
+
     def please(self, field: F) -> str:
         """Ask for a choice."""
         return say("Please choose “{label}”.", label=field.label)
@@ -65,6 +70,15 @@ class OneOf(Kind[F]):
     def worst(self, field: F, setup: Setup) -> tuple[Raw, ...]:
         """Return everything that is offered: each may be the hardest to make."""
         return tuple(self.offered(field, setup))
+
+
+def _keys_by_name(kind: Kind[F], field: F, keys: Iterable[str], context: EntryContext) -> dict[str, str]:
+    """Return, by everything that a possibility is called, its key; where two are called the same, the first."""
+    keys, named = tuple(keys), dict[str, str]()
+    for written in (kind.words, kind.produced):
+        for key in keys:
+            named.setdefault(written(field, key, context).casefold(), key)
+    return named | {key: key for key in keys}
 
 
 def _default(field: FieldBase) -> str:
@@ -151,6 +165,16 @@ class SeveralKind(Kind[SeveralField]):
                     least=field.least,
                 ),
             )
+
+    def of_cell(self, field: SeveralField, cell: str, context: EntryContext) -> Raw:
+        """Return the keys of all that the cell names, one after another with commas or semicolons between."""
+        named = {option.produced.casefold(): option.key for option in field.options if option.produced}
+        named |= {option.label.casefold(): option.key for option in field.options}
+        named |= {option.key: option.key for option in field.options}
+        if cell.casefold() in named:
+            return (named[cell.casefold()],)
+        parts = [part.strip() for part in re.split(r"[,;\n]", cell) if part.strip()]
+        return tuple(named.get(part.casefold(), part) for part in parts)
 
     def please(self, field: SeveralField) -> str:
         """Ask for as many as are needed."""
@@ -241,6 +265,12 @@ class YesNoKind(Kind[YesNoField]):
     def problems(self, field: YesNoField, value: Value, context: EntryContext) -> Iterator[Problem]:
         """Yield nothing: no answer is wrong."""
         yield from ()
+
+    def of_cell(self, field: YesNoField, cell: str, context: EntryContext) -> Raw | None:
+        """Return whether the cell says yes or no: in words of who reads, with a tick, or with a number."""
+        yes = {"yes", "true", "x", "1", "\N{CHECK MARK}", say("yes").casefold()}
+        no = {"no", "false", "-", "0", say("no").casefold()}
+        return cell.casefold() in yes if cell.casefold() in yes | no else None
 
     def please(self, field: YesNoField) -> str:
         """Ask for yes, which is all that is good where an answer is needed."""

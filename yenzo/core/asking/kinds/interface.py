@@ -66,6 +66,10 @@ class Kind(ABC, Generic[F]):
     def worst(self, field: F, setup: Setup) -> tuple[Raw, ...]:
         """Return entries that are allowed and hard to make."""
 
+    def of_cell(self, field: F, cell: str, context: EntryContext) -> Raw | None:
+        """Return what a cell of a list, where people write words, stands for; None where no check could tell."""
+        return cell
+
     def please(self, field: F) -> str:
         """Return the words that ask for an entry that is missing."""
         return say("Please fill in “{label}”.", label=field.label)

@@ -7,7 +7,7 @@ from decimal import Decimal
 from typing import Any, TypeVar
 
 from babel.core import UnknownLocaleError
-from babel.dates import format_date
+from babel.dates import format_date, parse_date
 from babel.numbers import format_decimal
 
 from yenzo.core.asking.kinds.interface import EntryContext, Kind, Raw, RawEntry, Value, problem
@@ -19,7 +19,7 @@ from yenzo.core.documents.rules import MOST_DIGITS, read_number
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError
 from yenzo.core.formulas.evaluate import evaluate
-from yenzo.core.speaking import listed, reader, say, say_noop
+from yenzo.core.speaking import listed, locale_of, reader, say, say_noop
 
 WEEKDAYS = (
     say_noop("Mondays"),
@@ -198,6 +198,15 @@ class DateKind(Kind[DateField]):
         """Return the day as the goods' language writes it."""
         day = read_day(str(value))
         return str(value) if day is None else _dated(day, field.written, context.language)
+
+    def of_cell(self, field: DateField, cell: str, context: EntryContext) -> Raw:
+        """Return the day that the cell writes as who reads writes days; what can't be read so as it is."""
+        if read_day(cell) is not None:
+            return cell
+        try:
+            return parse_date(cell, locale=locale_of(reader()), format="short").isoformat()
+        except (ValueError, IndexError):
+            return cell
 
     def please(self, field: DateField) -> str:
         """Ask for a day."""
