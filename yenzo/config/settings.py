@@ -38,6 +38,7 @@ INSTALLED_APPS = [
     "procrastinate.contrib.django",
     "yenzo.apps.pages",
     "yenzo.apps.accounts",
+    "yenzo.apps.workshop",
     "yenzo.apps.files",
     "yenzo.apps.outbox",
     "yenzo.apps.history",
@@ -78,7 +79,7 @@ TEMPLATES = [
                 "django.template.context_processors.request",
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
-                "yenzo.apps.pages.workshop.workshop_context",
+                "yenzo.apps.workshop.context.workshop_context",
             ],
             "builtins": ["django.templatetags.i18n", "yenzo.apps.pages.templatetags.writing"],
         },
@@ -222,6 +223,7 @@ MOST_REQUEST_BYTES = 60_000_000
 # For how many days things are kept that nobody needs for good (see the page Files).
 RETENTION_DAYS = {
     "designs": env.int("KEEP_DESIGNS_DAYS", 90),
+    "lists": env.int("KEEP_LISTS_DAYS", 180),
     "personalizations": env.int("KEEP_CHANGED_DAYS", 1),
     "unfinished": env.int("KEEP_UNFINISHED_DAYS", 14),
     "uploads": env.int("KEEP_UPLOADS_DAYS", 14),

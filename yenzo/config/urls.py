@@ -8,6 +8,7 @@ from yenzo.apps.pages.views.errors import reached
 urlpatterns = [
     path("workshop/", include("yenzo.apps.accounts.urls")),
     path("workshop/", include("yenzo.apps.pages.urls")),
+    path("workshop/", include("yenzo.apps.workshop.urls")),
     path("workshop/", include("yenzo.apps.files.urls")),
     path("workshop/products/materials/", include("yenzo.apps.materials.urls")),
     path("workshop/products/shared/", include("yenzo.apps.history.urls")),

@@ -103,12 +103,14 @@ def test_many_links_in_a_minute_are_refused_in_words(db, settings):
     assert "many links in a short time" in page_of(answers[2])
 
 
-def test_basket_stays_when_somebody_signs_in_and_out(product, client, outbox):
+def test_basket_stays_when_somebody_signs_in_and_waits_for_them_after_signing_out(product, client, outbox):
     client.post("/goods/board/basket/", FORM)
     enter(client, outbox)
     assert "WIND &amp; WHEY" in page_of(client.get("/basket/"))
     assert client.get("/checkout/").context["form"].initial["mail"] == "wilma@post.example"
     client.post("/account/out/")
+    assert "WIND &amp; WHEY" not in page_of(client.get("/basket/"))
+    enter(client, outbox)
     assert "WIND &amp; WHEY" in page_of(client.get("/basket/"))
 
 

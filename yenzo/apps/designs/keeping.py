@@ -7,7 +7,7 @@ from typing import Any
 from django.db import transaction
 from django.db.models import QuerySet
 
-from yenzo.apps.designs.models import Design, Personalization, Proof, UnfinishedEntries, Upload
+from yenzo.apps.designs.models import Design, NameList, Personalization, Proof, UnfinishedEntries, Upload
 from yenzo.apps.files.interface import Kept, hashes_in, hold_files, keep_for_a_while
 
 
@@ -15,12 +15,18 @@ def _hashes() -> Iterator[str]:
     for one in ("original_id", "prepared_id", "shown_id"):
         yield from Upload.objects.exclude(**{one: None}).values_list(one, flat=True).distinct()
     yield from hashes_in(Personalization, "entries", "asked")
+    yield from hashes_in(NameList, "common")
     yield from Proof.objects.values_list("file_id", flat=True).distinct()
 
 
 def _old_designs(before: datetime) -> QuerySet[Design]:
     # What was ordered has its own record; the design was only the way there.
     return Design.objects.filter(changed_at__lt=before)
+
+
+def _old_lists(before: datetime) -> QuerySet[NameList]:
+    # The pieces of those that were ordered have records of their own.
+    return NameList.objects.filter(changed_at__lt=before)
 
 
 def _old_unfinished(before: datetime) -> QuerySet[UnfinishedEntries]:
@@ -53,6 +59,12 @@ def register() -> None:
             "Designs that nobody changed since, in baskets and out of them",
             lambda before: _old_designs(before).count(),
             lambda before: _old_designs(before).delete()[1].get("designs.Design", 0),
+        ),
+        Kept(
+            "lists",
+            "Lists of names that nobody changed since, ordered or not",
+            lambda before: _old_lists(before).count(),
+            lambda before: _old_lists(before).delete()[1].get("designs.NameList", 0),
         ),
         Kept(
             "unfinished",

@@ -74,9 +74,10 @@ def is_signed_in(request: HttpRequest) -> bool:
     return bool(signed_in_mail(request))
 
 
-def remember_customer(request: HttpRequest, mail: str) -> None:
-    """Sign a customer in, or out with an empty address; the visitor's basket and uploads stay."""
+def remember_customer(request: HttpRequest, mail: str, visitor: uuid.UUID) -> None:
+    """Sign a customer in, or out with an empty address; from then on this is the visitor."""
     request.session.cycle_key()
+    request.session[SESSION_KEY] = str(visitor)
     if mail:
         request.session[MAIL_KEY] = mail
     else:

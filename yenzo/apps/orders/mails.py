@@ -17,6 +17,7 @@ from yenzo.apps.outbox.interface import Writer, mails_are_written
 from yenzo.apps.outbox.posting import Mail, MailPicture
 from yenzo.apps.outbox.services.mails import MailWish, want_mail
 from yenzo.apps.pages.languages import read_in
+from yenzo.apps.workshop.own import workshop_name
 
 SUBJECTS = {
     "placed": gettext_noop("Your order {number}: please check it once more"),
@@ -57,7 +58,7 @@ def _to_customer(occasion: str) -> Writer:
             subject = gettext(SUBJECTS[occasion]).format(number=order.number)
             address = settings.SITE_ADDRESS + reverse("shop:order", args=[order.token])
             if occasion == "asked":
-                context = {"order": order, "address": address, "workshop_name": settings.WORKSHOP_NAME}
+                context = {"order": order, "address": address, "workshop_name": workshop_name()}
                 text = render_to_string("orders/mail/asked.txt", context)
                 return Mail(key, settings.WORKSHOP_MAIL, order.customer_mail, subject, text)
             return _full(order, key, occasion, subject, address, is_customer=True)
@@ -85,7 +86,7 @@ def _full(order: Order, key: str, occasion: str, subject: str, address: str, *, 
         "occasion": occasion,
         "is_customer": is_customer,
         "address": address,
-        "workshop_name": settings.WORKSHOP_NAME,
+        "workshop_name": workshop_name(),
     }
     text = render_to_string("orders/mail/order.txt", context)
     to = order.customer_mail if is_customer else settings.WORKSHOP_MAIL

@@ -25,11 +25,11 @@ class CarriedSlip:
 
 
 def design_to_carry(request: HttpRequest) -> Design | None:
-    """Return the piece in the visitor's own basket whose design is to be carried over, if any is."""
+    """Return the visitor's own piece whose design is to be carried over, if any is."""
     visitor, wanted = known_visitor(request), as_uuid(request.GET.get("like", ""))
     if visitor is None or wanted is None:
         return None
-    return Design.objects.in_basket_of(visitor).filter(pk=wanted).first()
+    return Design.objects.for_list(visitor).filter(pk=wanted).first()
 
 
 def carried_over(request: HttpRequest, product: Product) -> CarriedSlip | None:

@@ -13,6 +13,7 @@ from django.utils.safestring import SafeString, mark_safe
 from django.views.decorators.http import require_safe
 
 from yenzo.apps.products.models import Product, Revision
+from yenzo.apps.workshop.own import workshop_name
 from yenzo.core.documents.setup import Setup
 
 LARGE_PX = 720
@@ -42,7 +43,7 @@ def product_data(product: Product, revision: Revision, setup: Setup, *, is_left:
             "price": f"{revision.least_price:.2f}",
             "priceCurrency": revision.currency,
             "availability": f"https://schema.org/{'InStock' if is_left else 'OutOfStock'}",
-            "seller": {"@type": "Organization", "name": settings.WORKSHOP_NAME},
+            "seller": {"@type": "Organization", "name": workshop_name()},
         },
     }
     others = {"description": setup.offer.story, "sku": setup.offer.sku, "category": setup.offer.category}

@@ -1,4 +1,4 @@
-"""Links that customers sign in with."""
+"""Customers who sign in: their links, and whose designs are whose."""
 
 import uuid
 from datetime import timedelta
@@ -7,6 +7,17 @@ from django.db import models
 from django.utils import timezone
 
 LINK_LASTS = timedelta(hours=1)
+
+
+class CustomerDesigns(models.Model):
+    """Whose designs are whose: a customer who signed in finds theirs on every machine."""
+
+    mail = models.CharField(max_length=320, unique=True, help_text="the address as it is compared")
+    visitor = models.UUIDField(unique=True)
+    since = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        return f"Designs of customer {self.pk}"
 
 
 class SignInLink(models.Model):

@@ -41,11 +41,12 @@ def live_product(key: str) -> Product:
 
 
 def design_to_change(request: HttpRequest, product: Product) -> Design | None:
-    """Return what lies in the visitor's own basket and is being changed, if anything is."""
+    """Return the visitor's own design that is being changed, in the basket or beside it, if any is."""
     visitor, wanted = known_visitor(request), as_uuid(request.POST.get("design") or request.GET.get("design") or "")
     if visitor is None or wanted is None:
         return None
-    return Design.objects.in_basket_of(visitor).filter(pk=wanted, personalization__revision__product=product).first()
+    own = Design.objects.of_visitor(visitor).select_related("personalization__revision")
+    return own.filter(pk=wanted, personalization__revision__product=product).first()
 
 
 def slip_of_form(
@@ -117,6 +118,7 @@ def product_response(
         "tells_missing": status != 200,
         "canonical": absolute(reverse("shop:product", args=[product.key])),
         "data": product_data(product, product.live, slip.setup, is_left=not slip.goods_problems),
+        "keep_address": reverse("shop:keep_design", args=[product.key]),
         "list_address": list_address(product, slip.setup),
         "sent_as": as_uuid(request.POST.get("sent-as", "")) or uuid.uuid4(),
         "before": _before(request, product, design),

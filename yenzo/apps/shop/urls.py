@@ -2,7 +2,7 @@ from django.contrib.sitemaps.views import sitemap
 from django.urls import path
 
 from yenzo.apps.shop.found_by import Goods, Home, robots
-from yenzo.apps.shop.views import account, basket, lists, orders, pieces, products, unfinished
+from yenzo.apps.shop.views import account, basket, designs, lists, orders, pieces, products, unfinished
 
 app_name = "shop"
 urlpatterns = [
@@ -35,6 +35,19 @@ urlpatterns = [
     path("lists/<uuid:list_id>/<int:number>/out/", lists.row_out, name="row_out"),
     path("lists/<uuid:list_id>/<int:number>/back/", lists.row_back, name="row_back"),
     path("lists/<uuid:list_id>/<int:number>-<str:digest>.webp", lists.picture, name="list_picture"),
+    path("goods/<slug:key>/kept/", products.keep_design, name="keep_design"),
+    path("designs/", designs.designs, name="designs"),
+    path("designs/mail/", designs.mail, name="mail_design"),
+    path("designs/<uuid:design_id>/name/", designs.rename, name="name_design"),
+    path("designs/<uuid:design_id>/basket/", designs.into_basket, name="design_into_basket"),
+    path("designs/<uuid:design_id>/copy/", pieces.copy_kept, name="copy_design"),
+    path("designs/<uuid:design_id>/share/", designs.share, name="share_design"),
+    path("designs/<uuid:design_id>/withdraw/", designs.withdraw, name="withdraw_design"),
+    path("designs/<uuid:design_id>/away/", designs.throw_away, name="throw_away"),
+    path("designs/<uuid:design_id>/again/", designs.take_up, name="take_up"),
+    path("look/<str:token>/", designs.look, name="look"),
+    path("look/<str:token>/begin/", designs.begin, name="begin_from_look"),
+    path("look/<str:token>/<slug:side_key>.png", designs.look_picture, name="look_picture"),
     path("account/", account.account, name="account"),
     path("account/link/", account.ask, name="ask_for_link"),
     path("account/out/", account.sign_out, name="sign_out"),

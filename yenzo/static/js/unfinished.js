@@ -23,6 +23,8 @@ function noteKept(is, entries) {
 
 async function keep() {
   clearTimeout(timer);
+  // What the rows of a list share is kept with the list.
+  if (!slip().dataset.keep) return;
   const entries = entered();
   const headers = {
     "X-CSRFToken": slip().querySelector("[name=csrfmiddlewaretoken]").value,
@@ -46,11 +48,11 @@ function changed() {
 for (const name of ["input", "change", "entries-changed", "file-arrived"]) {
   document.addEventListener(name, ({ target }) => { if (target.closest?.("#slip-form")) changed(); }, { capture: true });
 }
-// A piece that goes into the basket is finished; whatever else takes the page away is not.
+// A piece that goes into the basket or is put away is finished; whatever else takes the page away is not.
 document.addEventListener("submit", ({ defaultPrevented, submitter, target }) => {
   const isAnew = target.id === "anew";
   if (defaultPrevented || (!isAnew && target !== slip())) return;
-  isSent = isAnew || !submitter?.hasAttribute("formaction");
+  isSent = isAnew || !submitter?.hasAttribute("formaction") || submitter.hasAttribute("data-finishes");
   clearTimeout(timer);
   // Whoever comes back by Back or a reload finds it; whoever opens the product another time doesn't.
   if (isAnew) tab.forget(place);

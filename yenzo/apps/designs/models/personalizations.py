@@ -12,8 +12,8 @@ from yenzo.apps.products.models import Revision
 
 class PersonalizationQuerySet(models.QuerySet["Personalization"]):
     def unused(self) -> Self:
-        """Return those that no design, no list and no order points to."""
-        return self.filter(designs=None, rows=None, lines=None, pieces=None)
+        """Return those that no design, no list, no look and no order points to."""
+        return self.filter(designs=None, rows=None, looks=None, lines=None, pieces=None)
 
 
 class Personalization(models.Model):

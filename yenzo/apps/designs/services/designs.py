@@ -4,6 +4,7 @@ import json
 import uuid
 
 from django.db import transaction
+from django.utils import timezone
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.designs.models import Design, Upload
@@ -27,30 +28,44 @@ def save_design(
     uploads: list[Upload],
     design_id: uuid.UUID | None = None,
     sent_as: uuid.UUID | None = None,
+    in_basket: bool = True,
 ) -> Design:
-    """Put entries, and what their walk found, in the basket, or in the place of what lies there already.
+    """Keep entries, and what their walk found, as a design, in the basket or beside it, or in the place of one.
 
-    The same entries, sent twice as the same (`sent_as`), are put there once.
+    The same entries, sent twice as the same (`sent_as`), are kept once. What lies in the basket already stays there.
     """
     document = dump_document(entries)
     with transaction.atomic():
         kept = keep_walked(revision, entries, walked, uploads)
         own = Design.objects.select_for_update().filter(visitor=visitor)
-        design = own.filter(pk=design_id, in_basket=True).first() if design_id else None
+        design = own.of_visitor(visitor).filter(pk=design_id).first() if design_id else None
         if design is None and sent_as:
             content = json.dumps([str(visitor), revision.pk, document], sort_keys=True)
             once = uuid.uuid5(sent_as, content)
-            facts = {"visitor": visitor, "personalization": kept}
+            facts = {"visitor": visitor, "personalization": kept, "in_basket": in_basket}
             design, is_new = own.get_or_create(pk=once, defaults=facts)
             if not is_new and design.personalization.entries != document:
                 # It was changed in the basket since: this is another piece.
                 design = None
-        design = design or Design(visitor=visitor, personalization=kept)
+        design = design or Design(visitor=visitor, personalization=kept, in_basket=in_basket)
         if design.revision.pk != revision.pk:
             design.kept_against = None
-        design.personalization, design.in_basket = kept, True
+        design.personalization, design.in_basket = kept, design.in_basket or in_basket
         design.save()
     return design
+
+
+@service(*VISITORS)
+def name_design(actor: Actor, design_id: uuid.UUID, name: str, *, visitor: uuid.UUID) -> None:  # noqa: ARG001
+    """Call a design by a name of its visitor's own."""
+    Design.objects.filter(pk=design_id, visitor=visitor).update(name=name[:120])
+
+
+@service(*VISITORS)
+def throw_away_design(actor: Actor, design_id: uuid.UUID, *, visitor: uuid.UUID, is_away: bool) -> bool:  # noqa: ARG001
+    """Throw a design away that doesn't lie in the basket, or take it up again; tell whether it was there."""
+    own = Design.objects.filter(pk=design_id, visitor=visitor, in_basket=False)
+    return bool(own.update(thrown_away_at=timezone.now() if is_away else None))
 
 
 @service(*VISITORS)
@@ -67,12 +82,18 @@ def put_back_design(actor: Actor, design_id: uuid.UUID, *, visitor: uuid.UUID) -
 
 @service(*VISITORS)
 def copy_design(actor: Actor, design_id: uuid.UUID, *, visitor: uuid.UUID) -> Design | None:  # noqa: ARG001
-    """Put another piece like one in the basket beside it; None if that isn't there."""
+    """Make another piece like one, in the basket if that lies there; None if it isn't there."""
     with transaction.atomic():
-        design = Design.objects.select_for_update(of=("self",)).in_basket_of(visitor).filter(pk=design_id).first()
+        own = Design.objects.select_for_update(of=("self",)).for_list(visitor)
+        design = own.filter(pk=design_id).first()
         if design is None:
             return None
-        facts = {"personalization": design.personalization, "kept_against": design.kept_against}
+        facts = {
+            "personalization": design.personalization,
+            "kept_against": design.kept_against,
+            "name": design.name,
+            "in_basket": design.in_basket,
+        }
         return Design.objects.create(visitor=visitor, **facts)
 
 

@@ -111,6 +111,25 @@ class TaxAspect(Aspect[WholeForm]):
         ]
 
 
+class ByListAspect(Aspect[WholeForm]):
+    key, heading = "by_list", "Can many be ordered at once?"
+
+    def words(self, line: WholeForm) -> str:
+        return "from a list of names, too" if line.setup.form.by_list else "one by one only"
+
+    def form_fields(self, line: WholeForm) -> dict[str, forms.Field]:
+        return {
+            "by_list": forms.BooleanField(
+                required=False,
+                initial=line.setup.form.by_list,
+                label="Customers can send a list: many pieces, each with entries of its own",
+            )
+        }
+
+    def operations(self, line: WholeForm, given: dict[str, Any]) -> Operations:
+        return [_form_with(line, given)]
+
+
 def _form_with(line: WholeForm, given: dict[str, Any]) -> dict[str, Any]:
     value = {**line.setup.form.model_dump(mode="json"), **given}
     return {"do": "set", "path": ["form"], "value": value}
@@ -120,7 +139,7 @@ SECTION_ASPECTS: dict[str, Aspect[SectionLine]] = {
     aspect.key: aspect for aspect in (TitleAspect(), SectionAskWhenAspect())
 }
 FORM_ASPECTS: dict[str, Aspect[Any]] = {
-    aspect.key: aspect for aspect in (ShownAspect(), ExtrasAspect(), TaxAspect(), CHARGE)
+    aspect.key: aspect for aspect in (ShownAspect(), ExtrasAspect(), TaxAspect(), ByListAspect(), CHARGE)
 }
 
 
@@ -134,6 +153,8 @@ def form_sentence(setup: Setup) -> list[Part]:
     return [
         Part("The form shows "),
         value("shown"),
+        Part(", and pieces are ordered "),
+        value("by_list"),
         Part(". Prices are "),
         value("tax"),
         Part(", and customers see "),

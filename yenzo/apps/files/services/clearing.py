@@ -14,6 +14,7 @@ from yenzo.apps.accounts.rights import SYSTEM, Actor, service
 from yenzo.apps.files import blobs
 from yenzo.apps.files.interface import HOLDERS, KINDS, Kept
 from yenzo.apps.files.models import NightlyRun, StoredFile
+from yenzo.apps.workshop.own import kept_days
 
 # What a process was writing when it died, and uploads whose request never ended.
 LEFT_BEHIND = (f"content/*/{blobs.PART}*", "*.upload.*")
@@ -32,8 +33,7 @@ def clear_old(actor: Actor, now: datetime) -> NightlyRun:  # noqa: ARG001
 
 def days_of(kind: Kept) -> int:
     """Return for how many days a kind is kept."""
-    days: int = settings.RETENTION_DAYS[kind.key]
-    return days
+    return kept_days(kind.key)
 
 
 def _unused(before: datetime) -> list[str]:

@@ -53,6 +53,8 @@ def order_basket(actor: Actor, checkout: Checkout) -> Order:
         signed_in = bool(customer.proven_mail)
         lines = intake_lines(read_designs(designs, signed_in=signed_in), lists, signed_in=signed_in)
         order = place_order(actor, Intake(checkout.key, customer, tuple(lines)))
-        Design.objects.filter(pk__in=[design.pk for design in designs]).update(in_basket=False)
+        Design.objects.filter(pk__in=[design.pk for design in designs]).update(
+            in_basket=False, ordered_at=timezone.now()
+        )
         NameList.objects.filter(pk__in=[one.pk for one in lists]).update(in_basket=False, ordered_at=timezone.now())
     return order

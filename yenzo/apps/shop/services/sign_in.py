@@ -1,13 +1,17 @@
 """Customers sign in by a link that is mailed to them: no password, no account to make."""
 
+import uuid
+
 from django.core import signing
 from django.db import transaction
 from django.utils import timezone
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
+from yenzo.apps.designs.services.moving import move_designs
 from yenzo.apps.outbox.services.mails import MailWish, want_mail
+from yenzo.apps.pages.addresses import mail_identity
 from yenzo.apps.pages.errors import AppError
-from yenzo.apps.shop.models import LINK_LASTS, SignInLink
+from yenzo.apps.shop.models import LINK_LASTS, CustomerDesigns, SignInLink
 from yenzo.core.speaking import reader
 
 ANYBODY = tuple(role for role in ALL_ROLES if role != SYSTEM)
@@ -35,6 +39,21 @@ def use_link(actor: Actor, token: str) -> str:  # noqa: ARG001 - whoever has the
         link.used_at = timezone.now()
         link.save(update_fields=["used_at"])
     return link.mail
+
+
+@service(*ANYBODY)
+def find_own_designs(actor: Actor, mail: str, visitor: uuid.UUID) -> uuid.UUID:  # noqa: ARG001 - who has proven it
+    """Return the visitor under whom a customer's designs are kept; those of this browser go there too."""
+    identity = mail_identity(mail)
+    with transaction.atomic():
+        taken = CustomerDesigns.objects.filter(visitor=visitor).exclude(mail=identity).exists()
+        own, _ = CustomerDesigns.objects.select_for_update().get_or_create(
+            mail=identity, defaults={"visitor": uuid.uuid4() if taken else visitor}
+        )
+        # What lies in a browser that somebody else is signed in with stays theirs.
+        if own.visitor != visitor and not taken:
+            move_designs(before=visitor, after=own.visitor)
+    return own.visitor
 
 
 def token_of(link: SignInLink) -> str:

@@ -1,5 +1,7 @@
 """What customers see who sign in: the form, the link, their orders."""
 
+import uuid
+
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
@@ -9,10 +11,10 @@ from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
-from yenzo.apps.designs.visitors import remember_customer, signed_in_mail
+from yenzo.apps.designs.visitors import remember_customer, signed_in_mail, visitor_of
 from yenzo.apps.orders.models import Order
 from yenzo.apps.shop.forms import LinkForm
-from yenzo.apps.shop.services.sign_in import LinkError, ask_for_link, link_of, use_link
+from yenzo.apps.shop.services.sign_in import LinkError, ask_for_link, find_own_designs, link_of, use_link
 
 
 @require_safe
@@ -43,7 +45,9 @@ def use(request: HttpRequest, token: str) -> HttpResponse:
     """Ask once more, as mail programs open links by themselves, then sign in."""
     try:
         if request.method == "POST":
-            remember_customer(request, use_link(actor_of(request.user), token))
+            actor = actor_of(request.user)
+            mail = use_link(actor, token)
+            remember_customer(request, mail, find_own_designs(actor, mail, visitor_of(request)))
             return redirect("shop:account")
         return render(request, "shop/use_link.html", {"mail": link_of(token).mail, "token": token})
     except LinkError:
@@ -54,7 +58,7 @@ def use(request: HttpRequest, token: str) -> HttpResponse:
 
 @require_POST
 def sign_out(request: HttpRequest) -> HttpResponse:
-    """Forget who is signed in; the basket stays."""
-    remember_customer(request, "")
-    messages.success(request, gettext("You are signed out. Your basket is still here."))
+    """Forget who is signed in, and their designs: they are there again for who signs in with that address."""
+    remember_customer(request, "", uuid.uuid4())
+    messages.success(request, gettext("You are signed out. Your basket and designs wait until you sign in again."))
     return redirect("shop:home")

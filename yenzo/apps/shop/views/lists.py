@@ -30,6 +30,7 @@ from yenzo.apps.designs.services.lists import (
     take_list_out,
     take_row_out,
 )
+from yenzo.apps.designs.services.unfinished import forget_entries
 from yenzo.apps.designs.side_pictures import list_picture, small_picture
 from yenzo.apps.designs.to_core import as_uuid, walk_entries
 from yenzo.apps.designs.unfinished import receive_sent_files
@@ -85,14 +86,17 @@ def begin(request: HttpRequest, key: str) -> HttpResponseBase:
     for words in (*refusals, *([gettext(LOOKED_AT)] if sent.is_waiting else [])):
         messages.error(request, words)
     uploads = [one for own in sent.uploads.values() for one in own]
+    actor, visitor = actor_of(request.user), visitor_of(request)
     names = begin_list(
-        actor_of(request.user),
+        actor,
         product.live,
         sent.slip.entries,
-        visitor=visitor_of(request),
+        visitor=visitor,
         uploads=uploads,
         list_id=as_uuid(form.get("list", "")),
     )
+    if "list" not in form:
+        forget_entries(actor, product, visitor=visitor)
     _check(request, names)
     return redirect("shop:list", names.pk)
 

@@ -82,6 +82,14 @@ def copy(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
     return redirect("shop:basket")
 
 
+@_limited
+def copy_kept(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
+    """Make another design like a kept one."""
+    if copy_design(actor_of(request.user), design_id, visitor=visitor_of(request)):
+        messages.success(request, gettext("There is a copy of it; change it as you like."))
+    return redirect("shop:designs")
+
+
 @require_POST
 def remove(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
     """Take a piece out; the basket then offers to put it back."""
@@ -125,7 +133,7 @@ def stay(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
 @require_safe
 def like(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
     """Show the goods that a design can be carried over to."""
-    design = _own(request, design_id)
+    design = get_object_or_404(Design.objects.for_list(visitor_of(request)), pk=design_id)
     others = Product.objects.for_shop().exclude(pk=design.revision.product_id)
     name, goods = shop_setup(design.revision).offer.name, [ShopCard(one) for one in others]
     return render(request, "shop/like.html", {"name": name, "goods": goods, "carries": f"?like={design.pk}"})

@@ -5,6 +5,7 @@ from django.core.paginator import Paginator
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
 from django.utils.translation import gettext, gettext_noop
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
@@ -140,6 +141,41 @@ def reword(request: HttpRequest, key: str) -> HttpResponse:
         response = product_response(request, product, sent.slip, design_to_change(request, product))
     remember_language(response, language)
     return response
+
+
+@require_POST
+def keep_design(request: HttpRequest, key: str) -> HttpResponse:
+    """Keep the piece as it is, whether or not it can be made, among the visitor's designs."""
+    product = live_product(key)
+    design = design_to_change(request, product)
+    assert product.live is not None
+    form, refusals = receive_sent_files(request, shop_setup(product.live))
+    sent = slip_of_form(request, product, form)
+    if not may_go_on(request, "basket"):
+        trouble = gettext(TOO_OFTEN)
+        return product_response(request, product, sent.slip, design, status=TOO_MANY, trouble=trouble)
+    visitor, actor = visitor_of(request), actor_of(request.user)
+    for words in refusals:
+        messages.error(request, words)
+    if sent.is_waiting:
+        keep_entries(actor, product, kept_form(form), visitor=visitor, design=design)
+        messages.info(request, gettext(LOOKED_AT))
+        return redirect(product_address(product, design))
+    with transaction.atomic():
+        kept = save_design(
+            actor,
+            product.live,
+            sent.slip.entries,
+            sent.slip.walked,
+            visitor=visitor,
+            uploads=[one for own in sent.uploads.values() for one in own],
+            design_id=design.pk if design else None,
+            sent_as=as_uuid(form.get("sent-as", "")),
+            in_basket=False,
+        )
+        forget_entries(actor, product, visitor=visitor, design=design)
+    messages.success(request, gettext("It is kept here, and can be changed, shown and ordered at any time."))
+    return redirect(reverse("shop:designs", query={"kept": kept.pk}))
 
 
 @require_POST

@@ -1,16 +1,18 @@
 """What every page says of the workshop and its languages: a request comes in, template values go out."""
 
-from django.conf import settings
 from django.http import HttpRequest
+from django.utils.functional import SimpleLazyObject
 
 from yenzo.apps.pages.languages import shop_languages
+from yenzo.apps.workshop.own import workshop_name
 from yenzo.core.speaking import is_right_to_left, reader
 
 
 def workshop_context(request: HttpRequest) -> dict[str, object]:  # noqa: ARG001 - Django's signature
     """Return the workshop's name and the reader's language for all templates."""
     return {
-        "workshop_name": settings.WORKSHOP_NAME,
+        # Answers to keystrokes name no workshop, and need not ask for it.
+        "workshop_name": SimpleLazyObject(workshop_name),
         "page_language": reader(),
         "page_direction": "rtl" if is_right_to_left(reader()) else "ltr",
         "shop_languages": shop_languages(),

@@ -1,0 +1,33 @@
+"""The one row of the workshop's own settings."""
+
+from typing import ClassVar
+
+from django.conf import settings
+from django.db import models
+
+
+class Workshop(models.Model):
+    """What a workshop says of itself. Where it says nothing, the installation's settings do."""
+
+    ONLY = 1
+
+    id = models.PositiveSmallIntegerField(primary_key=True, default=ONLY)
+    own_name = models.CharField(max_length=120, blank=True)
+    looks_are_marked = models.BooleanField(default=True, help_text="whether shared looks carry the workshop's name")
+    kept_days = models.JSONField(default=dict, help_text="by kind: for how many days it is kept")
+    calendar = models.JSONField(default=dict, help_text="when it works, as the core's working calendar")
+    deliveries = models.JSONField(default=list, help_text="how it delivers, as the core's delivery ways")
+    address = models.TextField(blank=True, help_text="as it stands on invoices")
+    tax_number = models.CharField(max_length=60, blank=True)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints: ClassVar = [models.CheckConstraint(condition=models.Q(id=1), name="there_is_one_workshop")]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def name(self) -> str:
+        """What the workshop is called."""
+        return self.own_name or settings.WORKSHOP_NAME

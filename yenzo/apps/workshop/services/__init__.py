@@ -1,0 +1,1 @@
+"""Services of the workshop's own settings."""

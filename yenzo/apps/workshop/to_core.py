@@ -1,0 +1,16 @@
+"""The workshop's settings come in, the core's working calendar and delivery ways go out."""
+
+from yenzo.apps.workshop.models import Workshop
+from yenzo.core.planning.calendar import WorkingCalendar
+from yenzo.core.pricing.delivery import DeliveryWay
+
+
+def calendar_of(workshop: Workshop) -> WorkingCalendar:
+    """Return when the workshop works."""
+    return WorkingCalendar.model_validate(workshop.calendar)
+
+
+def deliveries_of(workshop: Workshop) -> tuple[DeliveryWay, ...]:
+    """Return how the workshop delivers; where it hasn't said that, by post for nothing."""
+    ways = tuple(DeliveryWay.model_validate(one) for one in workshop.deliveries)
+    return ways or (DeliveryWay(key="post", name="Post"),)

@@ -1,0 +1,1 @@
+"""The page of the workshop's own settings."""
