@@ -30,6 +30,8 @@ from yenzo.core.documents.reading import read_entries
 from yenzo.core.lists.columns import match_columns, targets_of
 from yenzo.core.lists.tables import read_pasted
 
+# What a checkout is sent with.
+ADDRESS = {"street": "Berth 14", "postcode": "PO1 3AX", "town": "Port Hallow", "country": "GB"}
 GUEST = Actor(CUSTOMER, "Customer")
 
 

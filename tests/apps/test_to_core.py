@@ -10,6 +10,7 @@ ARRIVING = {
     "editor/aspects/standing.py",
     "materials/services/materials.py",
     "products/services/kits.py",
+    "workshop/forms.py",
 }
 MADE = re.compile(r"\.model_validate(?:_json)?\(")
 

@@ -16,6 +16,7 @@ TOKEN = re.compile(r'name="csrfmiddlewaretoken" value="([^"]+)"')
 HIDDEN = re.compile(r'<input[^>]*type="hidden"[^>]*name="(checkout_key|basket_seen)"[^>]*value="([^"]*)"')
 ORDER = re.compile(r"/order/([^/]+)/")
 PAUSE_SECONDS = 0.2
+ADDRESS = {"street": "Quay 1", "postcode": "PO1 3AX", "town": "Port Hallow", "country": "GB"}
 
 
 class GivenUpError(Exception):
@@ -56,7 +57,12 @@ class Customer:
             return
         key = hidden["checkout_key"]
         self._record.checkouts[key] = ""
-        person = {"name": name, "mail": f"{uuid.uuid4().hex[:8]}@post.example", "address": "Quay 1", "checked": "on"}
+        person = {
+            "name": name,
+            "delivery": "post",
+            "mail": f"{uuid.uuid4().hex[:8]}@post.example",
+            "checked": "on",
+        } | ADDRESS
         shown = self._post("/checkout/", {"csrfmiddlewaretoken": TOKEN.search(page)[1], **hidden, **person})
         token = ORDER.search(shown)[1]
         self._record.checkouts[key] = token

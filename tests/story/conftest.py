@@ -37,7 +37,10 @@ def fill_checkout(page, name, mail, address):
     """Fill the checkout's form and tick that the spelling was checked."""
     page.get_by_label("Your name").fill(name)
     page.get_by_label("Your mail address").fill(mail)
-    page.get_by_label("Where shall we send it?").fill(address)
+    to = page.locator("[data-postal]").first
+    to.get_by_label("Street and number").fill(address)
+    to.get_by_label("Postcode").fill("PO1 3AX")
+    to.get_by_label("Town").fill("Port Hallow")
     page.get_by_label("I have checked the spelling").check()
 
 

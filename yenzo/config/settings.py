@@ -57,6 +57,7 @@ MIDDLEWARE = [
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
     "yenzo.apps.accounts.doors.Doors",
+    "yenzo.apps.workshop.own.WorkshopOnce",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "yenzo.apps.designs.visitors.VisitorCookie",
     "yenzo.apps.pages.languages.ReaderLanguage",

@@ -7,6 +7,7 @@ import pytest
 from django.test import Client, RequestFactory
 
 from demo.installation import ROOT
+from tests.apps.conftest import ADDRESS
 from yenzo.apps.accounts.limiting import client_address, count_once
 
 SIGN_IN = "/workshop/sign-in/"
@@ -97,7 +98,7 @@ def test_many_orders_in_a_short_time_are_refused_in_words_and_the_basket_stays(
     for _ in range(3):
         put_in_basket(visitor)
         form = {name: str(value) for name, value in browser.get("/checkout/").context["form"].initial.items()}
-        facts = {"name": "Wilma", "mail": "wilma@post.example", "address": "Berth 14", "checked": "on"}
+        facts = {"name": "Wilma", "mail": "wilma@post.example", **ADDRESS, "checked": "on"}
         answer = browser.post("/checkout/", {**form, **facts})
         codes.append(answer.status_code)
     assert codes == [302, 302, 429]

@@ -101,7 +101,7 @@ def test_piece_as_a_whole_has_charges_taxes_and_a_sum_of_extras():
     made = whole(dump_document(made), "extras", extras="sum")
     made = whole(dump_document(made), "shown", shown="folded")
     said = "".join(part.words for part in form_sentence(made))
-    assert "The form shows its sections folded. Prices are with 20 % tax on top" in said
+    assert "Prices are with 20 % tax on top" in said
     assert "customers see what is added in one sum. Adds -5 % from 10 pieces on" in said
 
 

@@ -3,7 +3,7 @@
 import pytest
 from django.test import Client
 
-from tests.apps.conftest import GUEST, on_attempt, send_mails
+from tests.apps.conftest import ADDRESS, GUEST, on_attempt, send_mails
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.outbox.jobs import MOST_ATTEMPTS
 from yenzo.apps.outbox.jobs import send_mail as send_job
@@ -88,7 +88,7 @@ def test_name_with_a_separator_in_it_arrives_as_one_line(client, product, put_in
     put_in_basket(visitor)
     browser = browser_of(visitor)
     form = {name: str(value) for name, value in browser.get("/checkout/").context["form"].initial.items()}
-    facts = {"name": f"Wilma{between}Reedmaker", "mail": "wilma@post.example", "address": "Berth 14", "checked": "on"}
+    facts = {"name": f"Wilma{between}Reedmaker", "mail": "wilma@post.example", **ADDRESS, "checked": "on"}
     assert browser.post("/checkout/", {**form, **facts}).status_code == 302
     sent = send_mails()
     assert [mail.subject for key, mail in sent.items() if key.endswith("-workshop")] == [

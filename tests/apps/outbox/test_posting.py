@@ -61,6 +61,6 @@ def test_real_post_gets_the_mail_with_its_name_and_pictures(settings, mailoutbox
     settings.EMAIL_BACKEND = "django.core.mail.backends.locmem.EmailBackend"
     post(mail(pictures=(MailPicture("front.png", b"\x89PNG"),)))
     sent = mailoutbox[0]
-    assert (sent.to, sent.subject, sent.attachments[0][0]) == (["c@d.example"], "Ahoy ✓", "front.png")
+    assert (sent.to, sent.subject, sent.attachments[0].get_filename()) == (["c@d.example"], "Ahoy ✓", "front.png")
     assert sent.message()["Message-ID"] == "<2001-paid-customer@b.example>"
     assert kept_outbox() is None

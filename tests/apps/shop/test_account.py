@@ -5,7 +5,7 @@ import pytest
 from django.test import Client
 from django.utils import timezone
 
-from tests.apps.conftest import send_mails
+from tests.apps.conftest import ADDRESS, send_mails
 from yenzo.apps.designs.models import Design
 from yenzo.apps.orders.models import Order
 from yenzo.apps.products.services.drafts import edit_draft
@@ -139,7 +139,7 @@ def test_kit_for_signed_in_customers_follows_from_slip_to_order(product, actors,
     client.post("/goods/board/basket/", form)
     assert "Berth in our harbor" in page_of(client.get("/basket/"))
     initial = {name: str(value) for name, value in client.get("/checkout/").context["form"].initial.items()}
-    client.post("/checkout/", {**initial, "name": "Wilma", "address": "Berth 14", "checked": "on"})
+    client.post("/checkout/", {**initial, "name": "Wilma", **ADDRESS, "checked": "on"})
     asked = Order.objects.get().lines.get().personalization.asked
     assert asked["signed_in"] is True
     assert asked["values"]["club-berth"] == "14"

@@ -1,7 +1,7 @@
 import pytest
 from django.test import Client
 
-from tests.apps.conftest import send_mails
+from tests.apps.conftest import ADDRESS, send_mails
 from yenzo.apps.designs.models import Design
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import cancel_order
@@ -105,7 +105,7 @@ def test_product_that_does_not_speak_the_customers_language_has_texts_in_its_own
 def ordered(browser):
     browser.post("/goods/board/basket/", FORM)
     page = browser.get("/checkout/").context["form"].initial
-    facts = {"name": "Wilma", "mail": "wilma@post.example", "address": "Berth 14", "checked": "on"}
+    facts = {"name": "Wilma", "mail": "wilma@post.example", **ADDRESS, "checked": "on"}
     browser.post("/checkout/", {**{name: str(value) for name, value in page.items()}, **facts})
     return Order.objects.get()
 

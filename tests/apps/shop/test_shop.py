@@ -5,6 +5,7 @@ import pytest
 from django.test import Client
 from PIL import Image
 
+from tests.apps.conftest import ADDRESS
 from tests.core.conftest import GOODS, sha256_of
 from yenzo.apps.designs.models import Design
 from yenzo.apps.orders.models import Order
@@ -84,7 +85,7 @@ def test_basket_of_another_visitor_cannot_be_seen_changed_or_emptied(product, cl
 def test_checkout_that_lacks_something_says_so_and_keeps_what_was_typed(product, client, change, words):
     client.post("/goods/board/basket/", FORM)
     form = client.get("/checkout/").context["form"]
-    data = {**form.initial, "name": "Wilma", "mail": "w@post.example", "address": "Berth 14", "checked": "on", **change}
+    data = {**form.initial, "name": "Wilma", "mail": "w@post.example", **ADDRESS, "checked": "on", **change}
     answer = client.post("/checkout/", data)
     page = answer.content.decode()
     assert answer.status_code == 422
@@ -96,7 +97,7 @@ def test_checkout_that_lacks_something_says_so_and_keeps_what_was_typed(product,
 def test_checkout_makes_the_order_and_leads_to_its_page(product, client):
     client.post("/goods/board/basket/", FORM)
     form = client.get("/checkout/").context["form"]
-    data = {**form.initial, "name": "Wilma", "mail": "w@post.example", "address": "Berth 14", "checked": "on"}
+    data = {**form.initial, "name": "Wilma", "mail": "w@post.example", **ADDRESS, "checked": "on"}
     answer = client.post("/checkout/", data)
     order = Order.objects.get()
     assert answer.url == f"/order/{order.token}/"

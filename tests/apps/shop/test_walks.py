@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.apps.conftest import GUEST, send_mails
+from tests.apps.conftest import ADDRESS, GUEST, send_mails
 from tests.apps.shop.test_account import FORM, page_of
 from yenzo.apps.designs.models import Personalization, Proof
 from yenzo.apps.files.models import StoredFile
@@ -30,7 +30,7 @@ def walks(monkeypatch):
 
 def ordered(client):
     initial = {name: str(value) for name, value in client.get("/checkout/").context["form"].initial.items()}
-    facts = {"name": "Wilma", "mail": "wilma@post.example", "address": "Berth 14", "checked": "on"}
+    facts = {"name": "Wilma", "mail": "wilma@post.example", **ADDRESS, "checked": "on"}
     client.post("/checkout/", {**initial, **facts})
     return Order.objects.latest("pk")
 

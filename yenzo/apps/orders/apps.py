@@ -6,7 +6,8 @@ class OrdersConfig(AppConfig):
     label = "orders"
 
     def ready(self) -> None:
-        """Say who writes the mails."""
-        from yenzo.apps.orders import mails
+        """Say who writes the mails, and which files are kept."""
+        from yenzo.apps.orders import keeping, mails
 
         mails.register()
+        keeping.register()

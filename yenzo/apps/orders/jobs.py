@@ -4,9 +4,13 @@ from procrastinate import RetryStrategy
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
+from yenzo.apps.designs.personalized import proof_of
+from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.paying import settle
 from yenzo.apps.orders.paying import tell_paid as tell
+from yenzo.apps.orders.services.orders import DRAWING
 from yenzo.apps.orders.services.payments import SETTLING, look_after_payments
+from yenzo.apps.orders.showing import ShownLine
 from yenzo.apps.outbox.promises import before_now
 
 # The payment service may be away for a while: 2, 4, 8 … seconds, for about a day in all.
@@ -17,6 +21,16 @@ PATIENT = RetryStrategy(max_attempts=16, exponential_wait=2)
 def tell_paid(*, order_id: int) -> None:
     """Have the mails and the packs of a paid order made."""
     tell(order_id)
+
+
+@app.task(name=DRAWING, retry=PATIENT)
+def draw_proofs(*, order_id: int) -> None:
+    """Draw and keep the pictures of what was agreed to, as far as they weren't kept yet."""
+    order = Order.objects.get(pk=order_id)
+    for line in order.lines.select_related("order", "revision", "personalization__revision"):
+        for piece in ShownLine(line).pieces:
+            for side in piece.recorded.sides:
+                proof_of(piece.personalization, side.key)
 
 
 @app.periodic(cron="* * * * *")

@@ -11,7 +11,7 @@ from django.utils.translation import gettext, gettext_noop
 
 from yenzo.apps.accounts.rights import Actor
 from yenzo.apps.designs.personalized import proof_of
-from yenzo.apps.orders.models import Order
+from yenzo.apps.orders.models import Order, OrderNote
 from yenzo.apps.orders.showing import ShownLine
 from yenzo.apps.outbox.interface import Writer, mails_are_written
 from yenzo.apps.outbox.posting import Mail, MailPicture
@@ -87,10 +87,12 @@ def _full(order: Order, key: str, occasion: str, subject: str, address: str, *, 
         "is_customer": is_customer,
         "address": address,
         "workshop_name": workshop_name(),
+        "most_pictured": MOST_PICTURED,
     }
     text = render_to_string("orders/mail/order.txt", context)
+    html = render_to_string("orders/mail/order.html", context)
     to = order.customer_mail if is_customer else settings.WORKSHOP_MAIL
-    return Mail(key, settings.WORKSHOP_MAIL, to, subject, text, tuple(_pictures(shown)))
+    return Mail(key, settings.WORKSHOP_MAIL, to, subject, text, tuple(_pictures(shown)), html)
 
 
 def _pictures(shown: list[ShownLine]) -> list[MailPicture]:
@@ -103,8 +105,37 @@ def _pictures(shown: list[ShownLine]) -> list[MailPicture]:
     ]
 
 
+def want_note_mail(actor: Actor, note: OrderNote) -> None:
+    """Have the other side told of a message about an order."""
+    who, to = ("customer", note.order.customer_mail) if note.is_from_workshop else ("workshop", settings.WORKSHOP_MAIL)
+    want_mail(actor, MailWish(f"note-{note.pk}", writer=f"note-{who}", about=str(note.pk), to=to))
+
+
+def _note_to_customer(about: str, key: str) -> Mail:
+    note = OrderNote.objects.select_related("order").get(pk=about)
+    with read_in(note.order.language):
+        subject = gettext("A message about your order {number}").format(number=note.order.number)
+        address = settings.SITE_ADDRESS + reverse("shop:order", args=[note.order.token])
+        context = {"note": note, "address": address, "workshop_name": workshop_name()}
+        text = render_to_string("orders/mail/note.txt", context)
+    return Mail(key, settings.WORKSHOP_MAIL, note.order.customer_mail, subject, text)
+
+
+def _note_to_workshop(about: str, key: str) -> Mail:
+    note = OrderNote.objects.select_related("order").get(pk=about)
+    with read_in(settings.LANGUAGE_CODE):
+        address = settings.SITE_ADDRESS + reverse("orders:order", args=[note.order.number])
+        context = {"note": note, "address": address, "workshop_name": workshop_name()}
+        text = render_to_string("orders/mail/note.txt", context)
+    subject = f"Message about order {note.order.number} from {note.order.customer_name}"
+    return Mail(key, settings.WORKSHOP_MAIL, settings.WORKSHOP_MAIL, subject, text)
+
+
 def register() -> None:
     """Say who writes them."""
     mails_are_written(
-        *(_to_customer(occasion) for occasion in SUBJECTS), *(_to_workshop(occasion) for occasion in WORKSHOP_SUBJECTS)
+        Writer("note-customer", "Message about an order, to the customer", _note_to_customer),
+        Writer("note-workshop", "Message about an order, to the workshop", _note_to_workshop),
+        *(_to_customer(occasion) for occasion in SUBJECTS),
+        *(_to_workshop(occasion) for occasion in WORKSHOP_SUBJECTS),
     )

@@ -5,9 +5,9 @@ from collections import Counter
 from yenzo.apps.designs.models import Personalization
 from yenzo.apps.designs.to_core import asked_of
 from yenzo.apps.files.store import StoredAssets
-from yenzo.apps.orders.models import Line
+from yenzo.apps.orders.models import Line, Order
 from yenzo.apps.products.to_core import setup_of_revision
-from yenzo.core.documents.entries import files_of
+from yenzo.core.documents.entries import Address, files_of
 from yenzo.core.planning.work import OriginalFile, Work
 from yenzo.core.pricing.quote import Quote
 from yenzo.core.spine import walk_asked
@@ -16,6 +16,11 @@ from yenzo.core.spine import walk_asked
 def quote_of(line: Line) -> Quote:
     """Return the price of a line as it was ordered."""
     return Quote.model_validate(line.quote)
+
+
+def invoice_address_of(order: Order) -> Address | None:
+    """Return where the invoice goes, if that is elsewhere."""
+    return None if order.invoice_address is None else Address.model_validate(order.invoice_address)
 
 
 def taken_by(line: Line) -> Counter[str]:

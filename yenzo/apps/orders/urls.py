@@ -1,12 +1,15 @@
 from django.urls import path
 
-from yenzo.apps.orders.views import orders
+from yenzo.apps.orders.views import notes, orders
 
 app_name = "orders"
 urlpatterns = [
     path("orders/", orders.order_list, name="orders"),
     path("orders/<int:number>/", orders.order_page, name="order"),
     path("orders/<int:number>/cancel/", orders.cancel, name="cancel"),
+    path("orders/<int:number>/write/", notes.write, name="write"),
+    path("orders/<int:number>/files/<int:note_id>/", notes.note_file, name="note_file"),
+    path("orders/<int:number>/invoice.pdf", orders.invoice, name="invoice"),
     path(
         "orders/<int:number>/<int:line_number>/<slug:side_key>/picture.png",
         orders.line_picture,

@@ -1,8 +1,9 @@
 """The post: a mail that an app has written comes in, and is handed to the mail backend that the settings choose."""
 
 from dataclasses import dataclass
+from email.mime.image import MIMEImage
 
-from django.core.mail import EmailMessage, get_connection
+from django.core.mail import EmailMultiAlternatives, get_connection
 from django.core.mail.backends.base import BaseEmailBackend
 
 from yenzo.gateways.mail.outbox import KEY_HEAD, OutboxFolder
@@ -26,6 +27,8 @@ class Mail:
     subject: str
     text: str
     pictures: tuple[MailPicture, ...] = ()
+    # The same as HTML, where pictures stand in the text: each under its name as "cid:NAME".
+    html: str = ""
 
 
 def post(mail: Mail) -> None:
@@ -33,20 +36,27 @@ def post(mail: Mail) -> None:
     message_of(mail, get_connection()).send()
 
 
-def message_of(mail: Mail, connection: BaseEmailBackend | None = None) -> EmailMessage:
+def message_of(mail: Mail, connection: BaseEmailBackend | None = None) -> EmailMultiAlternatives:
     """Return a mail as Django sends it. Its heads are single lines, whatever was typed into them."""
     sender, to, subject = (" ".join(value.split()) for value in (mail.sender, mail.to, mail.subject))
     # Should it go out twice after all, for the post didn't say that it has it, mail programs know it by its name.
     name = f"<{mail.key}@{sender.rpartition('@')[2]}>"
-    return EmailMessage(
+    message = EmailMultiAlternatives(
         subject,
         mail.text,
         sender,
         [to],
         connection=connection,
-        attachments=[(picture.name, picture.png, "image/png") for picture in mail.pictures],
         headers={KEY_HEAD: mail.key, "Message-ID": name},
     )
+    if mail.html:
+        message.attach_alternative(mail.html, "text/html")
+    for picture in mail.pictures:
+        image = MIMEImage(picture.png, "png")
+        image.add_header("Content-ID", f"<{picture.name}>")
+        image.add_header("Content-Disposition", "inline", filename=picture.name)
+        message.attach(image)
+    return message
 
 
 def kept_outbox() -> OutboxFolder | None:

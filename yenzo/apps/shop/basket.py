@@ -107,6 +107,11 @@ class Basket:
         return (*(line.piece.quote for line in self.lines), *(one.quote for one in self.lists))
 
     @property
+    def setups(self) -> list[Setup]:
+        """The set-ups of all goods in it."""
+        return [*(line.piece.setup for line in self.lines), *(one.setup for one in self.lists)]
+
+    @property
     def total(self) -> Decimal:
         """The sum of all lines."""
         return sum((quote.total for quote in self.quotes), Decimal(0))

@@ -2,7 +2,7 @@ from django.contrib.sitemaps.views import sitemap
 from django.urls import path
 
 from yenzo.apps.shop.found_by import Goods, Home, robots
-from yenzo.apps.shop.views import account, basket, designs, lists, orders, pieces, products, unfinished
+from yenzo.apps.shop.views import account, basket, checkout, designs, lists, orders, pieces, products, unfinished
 
 app_name = "shop"
 urlpatterns = [
@@ -62,8 +62,13 @@ urlpatterns = [
     path("basket/<uuid:design_id>/like/", pieces.like, name="like"),
     path("basket/<uuid:design_id>/stay/", pieces.stay, name="stay"),
     path("basket/<uuid:design_id>/<slug:side_key>/picture.png", basket.design_picture, name="design_picture"),
-    path("checkout/", basket.checkout, name="checkout"),
+    path("checkout/", checkout.checkout, name="checkout"),
     path("order/<str:token>/", orders.order_page, name="order"),
+    path("order/<str:token>/write/", orders.write, name="write"),
+    path("order/<str:token>/files/<int:note_id>/", orders.note_file, name="note_file"),
+    path("order/<str:token>/cancel/", orders.cancel, name="cancel_order"),
+    path("order/<str:token>/again/", orders.again, name="order_again"),
+    path("order/<str:token>/invoice.pdf", orders.invoice, name="invoice"),
     path("order/<str:token>/pay/", orders.pay, name="pay"),
     path("order/<str:token>/payment/", orders.payment_state, name="payment"),
     path("order/<str:token>/<int:line_number>/<slug:side_key>/picture.png", orders.line_picture, name="line_picture"),

@@ -10,6 +10,11 @@ def calendar_of(workshop: Workshop) -> WorkingCalendar:
     return WorkingCalendar.model_validate(workshop.calendar)
 
 
+def home_country(workshop: Workshop) -> str:
+    """Return the country that the workshop is in: that whose public holidays it keeps, else Great Britain."""
+    return calendar_of(workshop).holidays_of.partition("-")[0] or "GB"
+
+
 def deliveries_of(workshop: Workshop) -> tuple[DeliveryWay, ...]:
     """Return how the workshop delivers; where it hasn't said that, by post for nothing."""
     ways = tuple(DeliveryWay.model_validate(one) for one in workshop.deliveries)

@@ -69,6 +69,12 @@ class Offer(Frozen):
     base_price: Money = Field(ge=0)
     taxes_included: bool = True
     tax_percent: Annotated[Decimal, Field(ge=0, le=100, max_digits=6, decimal_places=3)] = Decimal(0)
+    lead_days: int | None = Field(
+        default=None,
+        ge=0,
+        le=365,
+        description="working days that it takes to make; none where the workshop's own count",
+    )
     properties: Properties = Field(default={}, description="numbers that formulas can use: weight_g, thickness_mm")
     axes: tuple[Axis, ...] = Field(default=(), max_length=4)
     variants: tuple[Variant, ...] = ()

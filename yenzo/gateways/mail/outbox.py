@@ -72,6 +72,9 @@ class OutboxFolder(BaseEmailBackend):
         if message is None or body is None:
             return None
         body.set_content(change_text(body.get_content()))
+        html = message.get_body(("html",))
+        if html is not None:
+            html.set_content(change_text(html.get_content()), subtype="html")
         return message.as_bytes()
 
     def drop(self, keys: Iterable[str]) -> None:

@@ -55,7 +55,7 @@ def begin_from_look(actor: Actor, look: Look, *, visitor: uuid.UUID) -> Design |
     """Give a visitor a copy of what a look shows, with files of their own; it is theirs alone from then on."""
     with transaction.atomic():
         if look.names is not None:
-            return _copied_list(look.names, visitor)
+            return copied_list(look.names, visitor)
         assert look.personalization is not None
         kept = copied(look.personalization, visitor)
         name = look.design.name if look.design and not look.is_shared else ""
@@ -83,7 +83,8 @@ def _own_files(uploads: Iterable[Upload], visitor: uuid.UUID) -> list[Upload]:
     return own
 
 
-def _copied_list(before: NameList, visitor: uuid.UUID) -> NameList:
+def copied_list(before: NameList, visitor: uuid.UUID) -> NameList:
+    """Return a copy of a list, its rows to be checked. To be called within a transaction."""
     names = NameList.objects.create(
         visitor=visitor,
         revision=before.revision,

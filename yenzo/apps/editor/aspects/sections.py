@@ -8,7 +8,7 @@ from yenzo.apps.editor.aspects.asking import SectionAskWhenAspect
 from yenzo.apps.editor.aspects.interface import Aspect, Operations, SectionLine, WholeForm
 from yenzo.apps.editor.aspects.sentence import CHARGE, Part, charge_parts
 from yenzo.apps.pages.fields import LineField, LinesField
-from yenzo.apps.pages.phrases import plain_decimal
+from yenzo.apps.pages.phrases import counted, plain_decimal
 from yenzo.core.documents.setup import Setup
 
 SHOWN = {
@@ -111,6 +111,28 @@ class TaxAspect(Aspect[WholeForm]):
         ]
 
 
+class LeadAspect(Aspect[WholeForm]):
+    key, heading = "lead", "How long does it take to make one?"
+
+    def words(self, line: WholeForm) -> str:
+        days = line.setup.offer.lead_days
+        return "the workshop's usual time" if days is None else counted(days, "working day")
+
+    def form_fields(self, line: WholeForm) -> dict[str, forms.Field]:
+        return {
+            "lead_days": forms.IntegerField(
+                required=False,
+                min_value=0,
+                max_value=365,
+                initial=line.setup.offer.lead_days,
+                label="Working days; empty for the workshop's usual time (see Settings)",
+            )
+        }
+
+    def operations(self, line: WholeForm, given: dict[str, Any]) -> Operations:  # noqa: ARG002 - there is one offer
+        return [{"do": "set", "path": ["offer", "lead_days"], "value": given["lead_days"]}]
+
+
 class ByListAspect(Aspect[WholeForm]):
     key, heading = "by_list", "Can many be ordered at once?"
 
@@ -139,7 +161,7 @@ SECTION_ASPECTS: dict[str, Aspect[SectionLine]] = {
     aspect.key: aspect for aspect in (TitleAspect(), SectionAskWhenAspect())
 }
 FORM_ASPECTS: dict[str, Aspect[Any]] = {
-    aspect.key: aspect for aspect in (ShownAspect(), ExtrasAspect(), TaxAspect(), ByListAspect(), CHARGE)
+    aspect.key: aspect for aspect in (ShownAspect(), ExtrasAspect(), TaxAspect(), ByListAspect(), LeadAspect(), CHARGE)
 }
 
 
@@ -155,6 +177,8 @@ def form_sentence(setup: Setup) -> list[Part]:
         value("shown"),
         Part(", and pieces are ordered "),
         value("by_list"),
+        Part("; one takes "),
+        value("lead"),
         Part(". Prices are "),
         value("tax"),
         Part(", and customers see "),

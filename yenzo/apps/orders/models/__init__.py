@@ -1,4 +1,5 @@
-from yenzo.apps.orders.models.orders import Line, Order, OrderEvent, Piece
+from yenzo.apps.orders.models.notes import OrderNote
+from yenzo.apps.orders.models.orders import Agreement, Line, Order, OrderEvent, Piece
 from yenzo.apps.orders.models.payments import Payment
 
-__all__ = ["Line", "Order", "OrderEvent", "Payment", "Piece"]
+__all__ = ["Agreement", "Line", "Order", "OrderEvent", "OrderNote", "Payment", "Piece"]

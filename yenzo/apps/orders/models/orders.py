@@ -93,7 +93,20 @@ class Order(models.Model):
         max_length=320, blank=True, db_index=True, help_text="the mail address as it is compared; none of old ones"
     )
     is_mail_proven = models.BooleanField(default=False, help_text="whether its customer had signed in with it")
-    address = models.TextField(max_length=600)
+    address = models.TextField(max_length=1200, help_text="as it is written in the country it is in, without the name")
+    delivery_address = models.JSONField(null=True, help_text="in its parts; none of orders of before")
+    invoice_address = models.JSONField(null=True, help_text="in its parts, where it is another one")
+    delivery = models.JSONField(
+        null=True, help_text="the way that was chosen, as it was then; none of orders of before"
+    )
+    delivery_price = models.DecimalField(max_digits=12, decimal_places=3, default=0, help_text="within the total")
+    leaves_on = models.DateField(null=True, help_text="by when it leaves, as it was promised")
+    arrives_on = models.DateField(null=True, help_text="by when it arrives, as it was promised")
+    wished_for = models.DateField(null=True, help_text="the day that the customer wishes it for")
+    note = models.TextField(blank=True, max_length=2000, help_text="from the customer to the workshop")
+    purchase_number = models.CharField(max_length=60, blank=True, help_text="what the customer's own books call it")
+    repeats = models.CharField(max_length=60, blank=True, help_text="an order or ticket of before that it is like")
+    again_of = models.ForeignKey("self", null=True, blank=True, on_delete=models.SET_NULL, related_name="orders_again")
     language = models.CharField(max_length=20, default="en-gb", help_text="of the customer")
     currency = models.CharField(max_length=3)
     total = models.DecimalField(max_digits=12, decimal_places=3)
@@ -101,6 +114,7 @@ class Order(models.Model):
     payment_state = models.CharField(max_length=10, choices=PaymentState.choices, default=PaymentState.WAITING)
     spelling_checked_at = models.DateTimeField()
     placed_at = models.DateTimeField(auto_now_add=True)
+    begun_at = models.DateTimeField(null=True, help_text="when the first of it was begun to be made")
 
     objects = OrderQuerySet.as_manager()
 
@@ -144,6 +158,21 @@ class Order(models.Model):
     def is_cancellable(self) -> bool:
         """Whether it can be cancelled: not while a payment is under way."""
         return not self.is_cancelled and self.payment_state != self.PaymentState.UNKNOWN
+
+    @property
+    def is_cancellable_by_customer(self) -> bool:
+        """Whether its customer can cancel it by themselves: while nothing of it is begun."""
+        return self.is_cancellable and self.begun_at is None
+
+    @property
+    def delivery_name(self) -> str:
+        """How it is delivered; empty of orders of before that was asked."""
+        return str((self.delivery or {}).get("name", ""))
+
+    @property
+    def is_picked_up(self) -> bool:
+        """Whether its customer picks it up."""
+        return bool((self.delivery or {}).get("is_pickup"))
 
     @property
     def is_payable(self) -> bool:
@@ -270,3 +299,26 @@ EVENT_WORDS = {
         "Piece {number}: its text runs in both directions and keeps the order that its customer saw"
     ),
 }
+
+
+class Agreement(models.Model):
+    """What a customer agreed to: pieces as they were shown, read letter for letter, before they were made."""
+
+    class How(models.TextChoices):
+        CHECKOUT = "checkout"
+
+    line = models.ForeignKey(Line, on_delete=models.CASCADE, related_name="agreements")
+    personalization = models.ForeignKey(Personalization, on_delete=models.PROTECT, related_name="agreements")
+    how = models.CharField(max_length=10, choices=How.choices)
+    # What was shown is known by these for good, whatever becomes of the pictures.
+    digests = models.JSONField(help_text="by side: the digest of what was shown")
+    texts = models.JSONField(help_text="the texts as they were read")
+    agreed_at = models.DateTimeField()
+
+    class Meta:
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["line", "personalization"], name="piece_is_agreed_to_once"),
+        ]
+
+    def __str__(self) -> str:
+        return f"Agreed to {self.line}, {self.agreed_at:%Y-%m-%d %H:%M}"

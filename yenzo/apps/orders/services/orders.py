@@ -4,27 +4,36 @@ import uuid
 from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from datetime import date, datetime
 from decimal import Decimal
+from typing import Any
 
 from django.conf import settings
 from django.db import transaction
+from django.db.models import Q
 from django.utils import timezone
 from django.utils.translation import gettext
+from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SYSTEM, Actor, service
-from yenzo.apps.designs.models import NameList
+from yenzo.apps.designs.models import NameList, Personalization
 from yenzo.apps.designs.personalized import Personalized
 from yenzo.apps.designs.services.personalizations import keep_as_asked
+from yenzo.apps.orders.delivering import OfferedWay
 from yenzo.apps.orders.mails import want_order_mails
-from yenzo.apps.orders.models import Line, Order, OrderEvent, Piece
+from yenzo.apps.orders.models import Agreement, Line, Order, OrderEvent, Piece
+from yenzo.apps.orders.models.orders import NUMBER_OR_TICKET
 from yenzo.apps.orders.orderable import obstacles
 from yenzo.apps.orders.to_core import taken_by
 from yenzo.apps.pages.addresses import mail_identity
 from yenzo.apps.pages.errors import AppError
 from yenzo.apps.stock.services.stock import OutOfStockError, return_stock, take_stock
+from yenzo.core.documents.entries import Address
 from yenzo.core.pricing.order import quote_of_list
 from yenzo.core.pricing.quote import Quote
 from yenzo.core.speaking import reader
+
+DRAWING = "orders.draw_proofs"
 
 
 class OrderError(AppError):
@@ -33,13 +42,19 @@ class OrderError(AppError):
 
 @dataclass(frozen=True)
 class Customer:
-    """Who orders and where to. `proven_mail` is the address that they have signed in with, if so."""
+    """Who orders and where to. `proven_mail` is the address that they have signed in with, if so.
+
+    `address` is as it is written on a parcel, without the name; the same in its parts, and the invoice's if that goes
+    elsewhere, where these are known.
+    """
 
     visitor: uuid.UUID
     name: str
     mail: str
     address: str
     proven_mail: str = ""
+    delivery_address: Address | None = None
+    invoice_address: Address | None = None
 
     @property
     def is_mail_proven(self) -> bool:
@@ -62,6 +77,20 @@ class IntakeLine:
 
 
 @dataclass(frozen=True)
+class Wishes:
+    """What is said of an order beside its pieces: how it goes, for when, and what stands on its papers."""
+
+    offered: OfferedWay | None = None
+    wished_for: date | None = None
+    note: str = ""
+    purchase_number: str = ""
+    repeats: str = ""
+
+
+NO_WISHES = Wishes()
+
+
+@dataclass(frozen=True)
 class Intake:
     """What comes in to be ordered, wherever from: its lines, priced together, and whose they are.
 
@@ -73,6 +102,7 @@ class Intake:
     lines: tuple[IntakeLine, ...]
     channel: str = Order.Channel.SHOP
     outside_number: str = ""
+    wishes: Wishes = NO_WISHES
 
 
 @service(*(role for role in ALL_ROLES if role != SYSTEM))
@@ -94,6 +124,7 @@ def place_order(actor: Actor, intake: Intake) -> Order:
             raise OrderError(gettext("{why} Please look at your basket again.").format(why=error)) from error
         order = _insert_order(actor, intake)
         want_order_mails(actor, order, "placed")
+        app.configure_task(DRAWING, lock=f"proofs-{order.pk}").defer(order_id=order.pk)
     return order
 
 
@@ -112,23 +143,35 @@ def cancel_order(actor: Actor, order_id: int) -> Order:
     """
     with transaction.atomic():
         order = Order.objects.select_for_update().get(pk=order_id)
-        if order.is_cancelled:
-            return order
-        if not order.is_cancellable:
+        if not order.is_cancelled and not order.is_cancellable:
             raise OrderError(
                 f"Whether order {order.number} is paid isn't known yet; please cancel it as soon as that is settled."
             )
-        was_paid = order.is_paid
-        lines = order.lines.select_related("revision", "personalization")
-        return_stock(actor, _sum(taken_by(line) for line in lines))
-        order.state = Order.State.CANCELLED
-        if was_paid:
-            order.payment_state = Order.PaymentState.OWED_BACK
-        order.save(update_fields=["state", "payment_state"])
-        kind = OrderEvent.Kind.CANCELLED_PAID if was_paid else OrderEvent.Kind.CANCELLED
-        OrderEvent.objects.create(order=order, who=actor.name, kind=kind)
-        if was_paid:
-            want_order_mails(actor, order, "cancelled")
+        return order if order.is_cancelled else _cancelled(actor, order)
+
+
+@service(*(role for role in ALL_ROLES if role != SYSTEM))
+def cancel_own_order(actor: Actor, order_id: int) -> Order:
+    """Cancel an order for its customer; raises OrderError as soon as anything of it is begun."""
+    with transaction.atomic():
+        order = Order.objects.select_for_update().get(pk=order_id)
+        if not order.is_cancelled and not order.is_cancellable_by_customer:
+            raise OrderError(gettext("It can't be cancelled here any more: it is begun. Please write to the workshop."))
+        return order if order.is_cancelled else _cancelled(actor, order)
+
+
+def _cancelled(actor: Actor, order: Order) -> Order:
+    was_paid = order.is_paid
+    lines = order.lines.select_related("revision", "personalization")
+    return_stock(actor, _sum(taken_by(line) for line in lines))
+    order.state = Order.State.CANCELLED
+    if was_paid:
+        order.payment_state = Order.PaymentState.OWED_BACK
+    order.save(update_fields=["state", "payment_state"])
+    kind = OrderEvent.Kind.CANCELLED_PAID if was_paid else OrderEvent.Kind.CANCELLED
+    OrderEvent.objects.create(order=order, who=actor.name, kind=kind)
+    if was_paid:
+        want_order_mails(actor, order, "cancelled")
     return order
 
 
@@ -140,7 +183,9 @@ def _sum(counts: Iterable[dict[str, int]]) -> dict[str, int]:
 
 
 def _insert_order(actor: Actor, intake: Intake) -> Order:
-    customer = intake.customer
+    customer, wishes = intake.customer, intake.wishes
+    offered = wishes.offered
+    goods = sum((line.quote.total for line in intake.lines), Decimal(0))
     order = Order.objects.create(
         channel=intake.channel,
         outside_number=intake.outside_number,
@@ -153,14 +198,40 @@ def _insert_order(actor: Actor, intake: Intake) -> Order:
         address=customer.address,
         language=reader(),
         currency=settings.CURRENCY,
-        total=sum((line.quote.total for line in intake.lines), Decimal(0)),
+        total=goods + (offered.price if offered else 0),
         spelling_checked_at=timezone.now(),
+        delivery_address=_parts(customer.delivery_address),
+        invoice_address=_parts(customer.invoice_address),
+        delivery=offered.way.model_dump(mode="json") if offered else None,
+        delivery_price=offered.price if offered else 0,
+        leaves_on=offered.promise.leaves_on if offered else None,
+        arrives_on=offered.promise.arrives_on if offered else None,
+        wished_for=wishes.wished_for,
+        note=wishes.note,
+        purchase_number=wishes.purchase_number,
+        repeats=wishes.repeats,
+        again_of=_meant_by(wishes.repeats, customer),
     )
     for number, line in enumerate(intake.lines, 1):
         _insert_line(order, number, line)
     who = "Customer" if actor.person is None else actor.name
     OrderEvent.objects.create(order=order, who=who, kind=OrderEvent.Kind.PLACED)
     return order
+
+
+def _parts(address: Address | None) -> dict[str, Any] | None:
+    return None if address is None else address.model_dump(mode="json")
+
+
+def _meant_by(repeats: str, customer: Customer) -> Order | None:
+    """Return the order that a customer says theirs is like, where that is one of their own."""
+    named = NUMBER_OR_TICKET.fullmatch(repeats.strip())
+    if not named:
+        return None
+    own = Q(visitor=customer.visitor)
+    if customer.is_mail_proven:
+        own |= Q(customer_identity=mail_identity(customer.mail))
+    return Order.objects.filter(own, number=int(named["number"])).first()
 
 
 def _insert_line(order: Order, number: int, ordered: IntakeLine) -> Line:
@@ -182,7 +253,22 @@ def _insert_line(order: Order, number: int, ordered: IntakeLine) -> Line:
     Piece.objects.bulk_create(
         (Piece(line=line, index=index, personalization=one) for index, one in enumerate(each, 1)), batch_size=2000
     )
+    agreed = zip(ordered.pieces, kept, strict=True)
+    Agreement.objects.bulk_create(
+        (_agreement(line, piece, one, order.spelling_checked_at) for piece, one in agreed), batch_size=500
+    )
     return line
+
+
+def _agreement(line: Line, piece: Personalized, kept: Personalization, at: datetime) -> Agreement:
+    return Agreement(
+        line=line,
+        personalization=kept,
+        how=Agreement.How.CHECKOUT,
+        digests={side.key: side.digest for side in piece.recorded.sides},
+        texts=[text.made.words for text in piece.in_words.texts],
+        agreed_at=at,
+    )
 
 
 def _texts(piece: Personalized) -> Iterator[str]:

@@ -13,7 +13,8 @@ from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
 from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.designs.side_pictures import list_picture
-from yenzo.apps.files.downloads import download
+from yenzo.apps.files.downloads import as_download, download
+from yenzo.apps.orders.invoices import invoice_of
 from yenzo.apps.orders.models import Line, Order
 from yenzo.apps.orders.models.orders import STANDINGS
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
@@ -44,6 +45,9 @@ def order_page(request: HttpRequest, number: int) -> HttpResponse:
         "order": order,
         "lines": [ShownLine(line) for line in lines.prefetch_related("personalization__uploads")],
         "events": order.events.all(),
+        "notes": order.notes.select_related("person"),
+        "sent_as": uuid.uuid4(),
+        "may_write": getattr(request.user, "role", "") in DESK,
         "may_cancel": order.is_cancellable and getattr(request.user, "role", "") in DESK,
         "section": "orders",
     }
@@ -61,6 +65,19 @@ def cancel(request: HttpRequest, number: int) -> HttpResponse:
     else:
         messages.success(request, f"Order {number} is cancelled. Its customer is told, if it was paid.")
     return redirect("orders:order", number)
+
+
+@staff_page(*DESK)
+@require_safe
+def invoice(request: HttpRequest, number: int) -> HttpResponseBase:  # noqa: ARG001
+    return invoice_download(_order(number))
+
+
+def invoice_download(order: Order) -> HttpResponseBase:
+    """Answer with the invoice of an order; there is none before it is paid."""
+    if not order.payments.filter(state="approved").exists():
+        raise Http404
+    return as_download(HttpResponse(invoice_of(order)), f"invoice-{order.number}.pdf")
 
 
 @staff_page(*STAFF)

@@ -20,7 +20,7 @@ from yenzo.gateways.mail.outbox import KeptMail
 
 MAILS_A_PAGE = 40
 # Whoever has such a link is taken for the customer: it is for the mailbox alone.
-SECRET_LINK = re.compile(r"(https?://[^\s/]+/(?:account|order)/)[^\s/]+/?")
+SECRET_LINK = re.compile(r"(https?://[^\s/]+/(?:account|order|look)/)[^\s/]+/?")
 BLANK = r"\1… (the customer's own link)"
 
 

@@ -1,6 +1,6 @@
 """Writing for templates: amounts, counts, millimetres and form values as people write them."""
 
-from datetime import datetime
+from datetime import date, datetime
 from decimal import Decimal
 from functools import lru_cache
 
@@ -54,6 +54,12 @@ def moment(at: datetime) -> str:
     """Write a day and the time in the workshop's time zone."""
     here, locale = timezone.localtime(at), locale_of(reader())
     return f"{format_date(here, 'medium', locale=locale)} {format_time(here, 'short', locale=locale)}"
+
+
+@register.filter
+def day(of: date) -> str:
+    """Write a day as its reader does, with its weekday."""
+    return str(format_date(of, "EEE d MMM y", locale=locale_of(reader())))
 
 
 @register.filter

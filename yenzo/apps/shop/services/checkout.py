@@ -13,7 +13,7 @@ from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.designs.models import Design, NameList
 from yenzo.apps.designs.personalized import read_designs
 from yenzo.apps.orders.models import Order
-from yenzo.apps.orders.services.orders import Customer, Intake, OrderError, place_order
+from yenzo.apps.orders.services.orders import NO_WISHES, Customer, Intake, OrderError, Wishes, place_order
 from yenzo.apps.shop.basket import intake_lines
 
 
@@ -24,6 +24,7 @@ class Checkout:
     key: uuid.UUID
     customer: Customer
     basket_seen: str
+    wishes: Wishes = NO_WISHES
 
 
 def basket_digest(lying: Sequence[Design | NameList]) -> str:
@@ -52,7 +53,7 @@ def order_basket(actor: Actor, checkout: Checkout) -> Order:
             )
         signed_in = bool(customer.proven_mail)
         lines = intake_lines(read_designs(designs, signed_in=signed_in), lists, signed_in=signed_in)
-        order = place_order(actor, Intake(checkout.key, customer, tuple(lines)))
+        order = place_order(actor, Intake(checkout.key, customer, tuple(lines), wishes=checkout.wishes))
         Design.objects.filter(pk__in=[design.pk for design in designs]).update(
             in_basket=False, ordered_at=timezone.now()
         )

@@ -5,8 +5,15 @@ from django.http import HttpRequest
 
 from yenzo.apps.designs.models import Design, NameList
 from yenzo.apps.designs.visitors import known_visitor
+from yenzo.core.asking.spelled import SpelledLetter, spelled
 
 register = template.Library()
+
+
+@register.filter
+def letters(text: str) -> tuple[SpelledLetter, ...]:
+    """Return a text letter by letter."""
+    return spelled(text)
 
 
 @register.simple_tag

@@ -1,7 +1,10 @@
 """The customer's order page: reached by its unguessable link only."""
 
 import contextlib
+import uuid
 
+from django.contrib import messages
+from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.translation import gettext
@@ -9,14 +12,29 @@ from django.views.decorators.cache import cache_control, never_cache
 from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.limiting import may_go_on
+from yenzo.apps.accounts.models import Person
 from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.designs.listed import begin_check
+from yenzo.apps.designs.models import NameList
+from yenzo.apps.designs.visitors import is_signed_in, known_visitor, signed_in_mail, visitor_of
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.outside import payment_gateway
 from yenzo.apps.orders.paying import pay_order
-from yenzo.apps.orders.services.orders import OrderError
+from yenzo.apps.orders.services.again import order_again
+from yenzo.apps.orders.services.notes import write_to_workshop
+from yenzo.apps.orders.services.orders import OrderError, cancel_own_order
 from yenzo.apps.orders.showing import ShownLine
-from yenzo.apps.orders.views.orders import picture_of_line
+from yenzo.apps.orders.to_core import invoice_address_of
+from yenzo.apps.orders.views.notes import file_of_note, send_note
+from yenzo.apps.orders.views.orders import invoice_download, picture_of_line
+from yenzo.apps.pages.addresses import mail_identity
+from yenzo.apps.pages.addressing import written
 from yenzo.apps.shop.views.products import TOO_MANY, TOO_OFTEN
+from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.to_core import home_country
+
+# What is put in the basket next is an order of before again.
+AGAIN = "again"
 
 
 @require_safe
@@ -46,6 +64,71 @@ def pay(request: HttpRequest, token: str) -> HttpResponse:
     return redirect("shop:order", token)
 
 
+@require_POST
+def write(request: HttpRequest, token: str) -> HttpResponse:
+    """Write to the workshop about an order, with a file if need be."""
+    order = _own_order(request, token)
+    trouble = send_note(request, order, write_to_workshop)
+    if trouble:
+        return _page(request, order, trouble=trouble, status=422)
+    messages.success(request, gettext("The workshop has your message."))
+    return redirect("shop:order", token)
+
+
+@require_safe
+def note_file(request: HttpRequest, token: str, note_id: int) -> HttpResponseBase:
+    """Hand out a file of a message, to who may read it."""
+    return file_of_note(_own_order(request, token), note_id)
+
+
+@require_POST
+def cancel(request: HttpRequest, token: str) -> HttpResponse:
+    """Cancel an order while nothing of it is begun."""
+    order = _own_order(request, token)
+    try:
+        cancel_own_order(actor_of(request.user), order.pk)
+    except OrderError as error:
+        return _page(request, order, trouble=str(error), status=422)
+    messages.success(request, gettext("Your order is cancelled."))
+    return redirect("shop:order", token)
+
+
+@require_POST
+def again(request: HttpRequest, token: str) -> HttpResponse:
+    """Put what an order had in the basket once more; what is changed then is changed there."""
+    order = _own_order(request, token)
+    if not may_go_on(request, "basket"):
+        return _page(request, order, trouble=gettext(TOO_OFTEN), status=TOO_MANY)
+    actor = actor_of(request.user)
+    made = order_again(actor, order, visitor=visitor_of(request))
+    if not made:
+        return _page(request, order, trouble=gettext("Nothing of this order can be ordered again here."), status=422)
+    request.session[AGAIN] = str(order.number)
+    lists = [one for one in made if isinstance(one, NameList)]
+    for names in lists:
+        begin_check(actor, names, signed_in=is_signed_in(request))
+    if len(made) == len(lists) == 1:
+        return redirect("shop:list", lists[0].pk)
+    messages.success(request, gettext("It lies in your basket as you had it. Change what you like."))
+    if lists:
+        messages.info(request, gettext("Its list of names is among your designs: look it through first."))
+    return redirect("shop:basket")
+
+
+@require_safe
+def invoice(request: HttpRequest, token: str) -> HttpResponseBase:
+    """Hand out the invoice of a paid order to who ordered it."""
+    return invoice_download(_own_order(request, token))
+
+
+def _own_order(request: HttpRequest, token: str) -> Order:
+    """Return an order to its customer and to staff; whoever else has its link may only look at it."""
+    order = _order(token)
+    if not is_theirs(request, order):
+        raise PermissionDenied
+    return order
+
+
 @require_safe
 @cache_control(private=True, max_age=3600)
 def line_picture(
@@ -65,8 +148,26 @@ def _page(request: HttpRequest, order: Order, trouble: str = "", status: int = 2
         "lines": [ShownLine(line) for line in lines],
         "events": order.events.all(),
         "trouble": trouble,
+        "is_theirs": is_theirs(request, order),
+        "notes": order.notes.select_related("person"),
+        "sent_as": uuid.uuid4(),
+        "invoice_to": invoice_to(order),
     }
     return render(request, "shop/order.html", context, status=status)
+
+
+def is_theirs(request: HttpRequest, order: Order) -> bool:
+    """Tell whether who asks may read what only its customer may: where it goes, and what others wrote of it."""
+    if isinstance(request.user, Person) or known_visitor(request) == order.visitor:
+        return True
+    mail = signed_in_mail(request)
+    return bool(mail) and bool(order.customer_identity) and mail_identity(mail) == order.customer_identity
+
+
+def invoice_to(order: Order) -> str:
+    """Return where the invoice goes if that is elsewhere."""
+    address = invoice_address_of(order)
+    return written(address, home_country(own_workshop())) if address else ""
 
 
 def _payment_context(order: Order) -> dict[str, object]:

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from django.db import transaction
 from django.utils.translation import gettext
 
-from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SELLERS, SYSTEM, Actor, service
+from yenzo.apps.accounts.rights import ALL_ROLES, SELLERS, SYSTEM, Actor, service
 from yenzo.apps.history.services.changes import recorded
 from yenzo.apps.pages.errors import AppError
 from yenzo.apps.stock.models import StockItem
@@ -41,7 +41,7 @@ def take_stock(actor: Actor, wanted: Mapping[str, int]) -> None:  # noqa: ARG001
             item.save(update_fields=["pieces", "changed_at"])
 
 
-@service(*DESK)
+@service(*(role for role in ALL_ROLES if role != SYSTEM))
 def return_stock(actor: Actor, given_back: Mapping[str, int]) -> None:  # noqa: ARG001
     """Put back what a cancelled order had taken of what is counted."""
     with transaction.atomic():

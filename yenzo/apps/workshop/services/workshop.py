@@ -7,6 +7,7 @@ from django.db import transaction
 from yenzo.apps.accounts.models import Role
 from yenzo.apps.accounts.rights import Actor, service
 from yenzo.apps.workshop.models import Workshop
+from yenzo.apps.workshop.own import forget_workshop
 
 WHO = (Role.OWNER, Role.SELLER)
 
@@ -20,4 +21,5 @@ def change_workshop(actor: Actor, said: dict[str, Any]) -> Workshop:  # noqa: AR
         for name, value in said.items():
             setattr(workshop, name, value)
         workshop.save()
+        forget_workshop()
     return workshop

@@ -1,0 +1,68 @@
+"""Messages about an order: a form of customer or workshop comes in, the message is kept; its file goes out."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+from django.contrib import messages
+from django.core.files.uploadedfile import TemporaryUploadedFile
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase
+from django.shortcuts import get_object_or_404, redirect
+from django.utils.translation import gettext
+from django.views.decorators.http import require_POST, require_safe
+
+from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.limiting import may_go_on
+from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
+from yenzo.apps.designs.to_core import as_uuid
+from yenzo.apps.files.downloads import download
+from yenzo.apps.orders.models import Order, OrderNote
+from yenzo.apps.orders.services.notes import write_to_customer
+from yenzo.core.documents.values import clean_text
+
+MOST_TEXT, MOST_BYTES = 4000, 50_000_000
+Write = Callable[..., OrderNote | None]
+
+
+def send_note(request: HttpRequest, order: Order, write: Write) -> str:
+    """Keep the message that a form was sent with; return in words why it can't be, or nothing."""
+    text = clean_text(request.POST.get("text", "")).strip()
+    sent, sent_as = request.FILES.get("file"), as_uuid(request.POST.get("sent_as", ""))
+    if len(text) > MOST_TEXT:
+        return gettext("This is longer than a message can be. Please send it as a file.")
+    if (not text and not sent) or sent_as is None:
+        return gettext("Please write something, or pick a file.")
+    if sent is not None and (not sent.size or sent.size > MOST_BYTES):
+        return gettext("A file may have 50 MB, and not be empty. Please send it smaller.")
+    if not may_go_on(request, "upload"):
+        return gettext("These are many messages in a short time. Please wait a minute.")
+    path = Path(sent.temporary_file_path()) if isinstance(sent, TemporaryUploadedFile) else None
+    name = (sent.name or "file") if sent else ""
+    note = write(actor_of(request.user), order, text, sent_as=sent_as, file=path, file_name=name)
+    return "" if note else gettext("There are many messages about this order already. Please write a mail.")
+
+
+def file_of_note(order: Order, note_id: int) -> HttpResponseBase:
+    """Answer with the file of a message, as a download only."""
+    note = get_object_or_404(order.notes.select_related("file"), pk=note_id)
+    if note.file is None:
+        raise Http404
+    return download(note.file, note.file_name)
+
+
+@staff_page(*DESK)
+@require_POST
+def write(request: HttpRequest, number: int) -> HttpResponse:
+    """Write to the customer of an order."""
+    order = get_object_or_404(Order, number=number)
+    trouble = send_note(request, order, write_to_customer)
+    if trouble:
+        messages.error(request, trouble)
+    else:
+        messages.success(request, "The customer is told by mail.")
+    return redirect("orders:order", number)
+
+
+@staff_page(*STAFF)
+@require_safe
+def note_file(request: HttpRequest, number: int, note_id: int) -> HttpResponseBase:  # noqa: ARG001
+    return file_of_note(get_object_or_404(Order, number=number), note_id)
