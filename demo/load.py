@@ -7,6 +7,7 @@ import uuid
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from decimal import Decimal
 from pathlib import Path
 from typing import Any
 
@@ -22,15 +23,19 @@ from django.urls import reverse  # noqa: E402
 
 from yenzo.apps.accounts.models import Person, Role  # noqa: E402
 from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of  # noqa: E402
-from yenzo.apps.designs.models import Design, Upload  # noqa: E402
+from yenzo.apps.designs.listed import begin_check  # noqa: E402
+from yenzo.apps.designs.models import Design, Look, Upload  # noqa: E402
 from yenzo.apps.designs.services.designs import save_design  # noqa: E402
+from yenzo.apps.designs.services.lists import begin_list, fill_list  # noqa: E402
+from yenzo.apps.designs.services.looks import show_design, show_list  # noqa: E402
 from yenzo.apps.designs.services.uploads import look_at_upload, receive_upload  # noqa: E402
 from yenzo.apps.designs.to_core import walk_entries  # noqa: E402
 from yenzo.apps.materials.services.artwork import add_made_artwork  # noqa: E402
 from yenzo.apps.materials.services.materials import add_font, save_material  # noqa: E402
+from yenzo.apps.orders.delivering import offered_ways  # noqa: E402
 from yenzo.apps.orders.models import Order  # noqa: E402
 from yenzo.apps.orders.paying import pay_order  # noqa: E402
-from yenzo.apps.orders.services.orders import Customer, cancel_order  # noqa: E402
+from yenzo.apps.orders.services.orders import Customer, Wishes, cancel_order  # noqa: E402
 from yenzo.apps.production.models import Pack  # noqa: E402
 from yenzo.apps.products.models import Product  # noqa: E402
 from yenzo.apps.products.services.drafts import edit_draft  # noqa: E402
@@ -42,9 +47,12 @@ from yenzo.apps.products.to_core import setup_of_revision  # noqa: E402
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket  # noqa: E402
 from yenzo.apps.shop.services.sign_in import ask_for_link  # noqa: E402
 from yenzo.apps.stock.services.stock import count_stock  # noqa: E402
+from yenzo.apps.workshop.services.workshop import change_workshop  # noqa: E402
 from yenzo.core.artwork.facts import Preparation  # noqa: E402
 from yenzo.core.documents.fields import ArtworkField  # noqa: E402
 from yenzo.core.documents.reading import read_entries  # noqa: E402
+from yenzo.core.lists.columns import match_columns, targets_of  # noqa: E402
+from yenzo.core.lists.tables import read_pasted  # noqa: E402
 from yenzo.gateways.payment.practice import APPROVES  # noqa: E402
 
 HERE = Path(__file__).parent
@@ -92,6 +100,53 @@ ORDERS = (
 )
 
 
+# What the workshop says of itself.
+WORKSHOP: dict[str, Any] = {
+    "address": "The Slipway\nPort Hallow\nPO1 3AX",
+    "tax_number": "GB 000 0000 00",
+    "calendar": {"holidays_of": "GB-SCT", "lead_days": 3},
+    "deliveries": [
+        {
+            "key": "post",
+            "name": "Letter post",
+            "price": "4.50",
+            "free_from": "90",
+            "countries": ["GB", "IE"],
+            "days": 3,
+        },
+        {"key": "courier", "name": "Courier", "price": "9.80", "days": 1},
+        {"key": "quay", "name": "Pick up at the slipway", "days": 0, "is_pickup": True},
+    ],
+}
+# A crew that is written down in a spreadsheet; three of its rows can't be made as they stand.
+CREW = """Name\tJob aboard\tPieces
+Wilma\tSkipper\t1
+Otto\tMate\t2
+Juna\tEngineer\t1
+Pelle\tCook\t1
+Runa\tDeck hand\t1
+Tova\tDeck hand\t1
+Bartholomew-James\tDeck hand\t1
+Ines\tMate\t1
+Nils\tDeck hand\t1
+Oskar\tStoker\t1
+Maren\tCook\t1
+Levi\tDeck hand\t1
+Sunniva\tMate\t1
+Kaj\tDeck hand\t1
+Liv\tDeck hand\t1
+Tobias\tEngineer\t1
+Alma\tDeck hand\t1
+Frode\tDeck hand\t1
+Signe\tCook\tsome
+Bo\tDeck hand\t1
+Astrid\tMate\t1
+Eskil\tDeck hand\t1
+Wilma\tSkipper\t1
+Dag\tDeck hand\t1
+"""
+
+
 def load() -> bool:
     """Load the demo unless there are products already; tell whether it did."""
     if Product.objects.exists():
@@ -110,8 +165,11 @@ def load() -> bool:
         for product in Product.objects.products():
             publish_setup(owner, product.pk, seen_version=product.draft_version)
         count_stock(owner, STOCK)
+        change_workshop(owner, WORKSHOP)
         for order in ORDERS:
             _order(owner, order)
+        _list_in_work()
+        _kept_design()
         # Somebody plays with an address that isn't theirs: the last of these is held back for the desk to look at.
         for _ in range(LINKS_TO_A_STRANGER):
             ask_for_link(GUEST, "somebody.else@post.example")
@@ -203,11 +261,35 @@ def _order(owner: Actor, wanted: DemoOrder) -> None:
     designs = [_design(visitor, *piece) for piece in wanted.pieces]
     mail = f"{wanted.name.split()[0].lower()}@post.example"
     customer = Customer(visitor, wanted.name, mail, wanted.address)
-    order = order_basket(GUEST, Checkout(uuid.uuid4(), customer, basket_digest(designs)))
+    offered = offered_ways([setup_of_revision(design.revision) for design in designs], Decimal(0))[0]
+    wishes = Wishes(offered=offered)
+    order = order_basket(GUEST, Checkout(uuid.uuid4(), customer, basket_digest(designs), wishes))
     if wanted.end == "paid":
         pay_order(GUEST, order, APPROVES)
     elif wanted.end == "cancelled":
         cancel_order(owner, order.pk)
+
+
+def _list_in_work() -> None:
+    """Begin a list of names that isn't in order yet, and show it by a link."""
+    product = Product.objects.select_related("live").get(key="crew-patches")
+    assert product.live is not None
+    visitor, setup = uuid.uuid4(), setup_of_revision(product.live)
+    names = begin_list(
+        GUEST, product.live, read_entries({"values": {"lettering": "quayside"}}), visitor=visitor, uploads=[]
+    )
+    table = read_pasted(CREW)
+    columns = match_columns(table, targets_of(setup), {"job aboard": "duty"})
+    fill_list(GUEST, names.pk, table, columns, visitor=visitor, adds=False)
+    begin_check(GUEST, names)
+    show_list(GUEST, names.pk, visitor=visitor, is_shared=True)
+
+
+def _kept_design() -> None:
+    """Keep a design that isn't ordered, and show it to others."""
+    visitor = uuid.uuid4()
+    design = _design(visitor, "brass-compass", "with-pictures")
+    show_design(GUEST, design.pk, visitor=visitor, is_shared=True)
 
 
 def _design(visitor: uuid.UUID, product_key: str, entries_name: str) -> Design:
@@ -247,6 +329,7 @@ def pages(site: str) -> dict[str, str]:
         "compose": reverse("shop:product", args=["canvas-tote"]),
         "window": reverse("shop:product", args=["tide-clock"]),
         "basket": reverse("shop:basket"),
+        "designs": reverse("shop:designs"),
         "products": reverse("editor:products"),
         "setup": reverse("editor:setup", args=["cedar-nameboard"]),
         "kits": reverse("editor:kits"),
@@ -258,6 +341,12 @@ def pages(site: str) -> dict[str, str]:
     if first is not None:
         found["order"] = reverse("shop:order", args=[first.token])
         found["order_staff"] = reverse("orders:order", args=[first.number])
+        found["proof"] = reverse("shop:proof", args=[first.token])
+    shown = {"list": Look.objects.exclude(names=None), "look": Look.objects.exclude(design=None)}
+    for name, looks in shown.items():
+        look = looks.order_by("pk").first()
+        if look is not None:
+            found[name] = reverse("shop:look", args=[look.token])
     return {name: site + address for name, address in found.items()}
 
 

@@ -163,7 +163,7 @@ def test_without_scripts_entries_show_files_are_received_and_the_piece_is_ordere
     page.goto("/goods/deck-cushion/")
     page.fill("[data-field=words]", "Otter & Son")
     page.locator("[data-field=with-emblem] label", has_text="Yes").click()
-    page.get_by_role("button", name="Show it").click()
+    page.get_by_role("button", name="Show it", exact=True).click()
     expect(page.locator("#line-emblem")).to_be_visible()
     expect(page.locator("[data-field=words]")).to_have_value("Otter & Son")
     expect(page.locator("#ink-front path").first).to_be_attached()

@@ -145,6 +145,15 @@ def test_what_was_agreed_to_is_kept_with_its_texts_digests_and_pictures(browser)
     assert agreed.personalization.proofs.count() == 1
 
 
+def test_page_of_what_was_agreed_shows_it_for_good(browser, client):
+    order = ordered(browser)
+    page = client.get(f"/order/{order.token}/proof/").content.decode()
+    assert "WIND &amp; WHEY" in page
+    assert next(iter(Agreement.objects.get().digests.values()))[:12] in page
+    picture = client.get(f"/order/{order.token}/agreed/{Agreement.objects.get().pk}/front.png")
+    assert picture.content.startswith(b"\x89PNG")
+
+
 def test_page_reads_each_text_letter_by_letter(browser):
     page = browser.get("/checkout/").content.decode()
     letters = re.findall(r'<li><b class="exact">(.*?)</b>', page)

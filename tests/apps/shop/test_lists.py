@@ -199,7 +199,7 @@ def test_blank_list_has_the_heads_that_the_product_takes(browser, product):
 
 def test_list_with_a_faulty_row_does_not_go_into_the_basket(visitor, make_list):
     names = make_list(visitor, "Otter", "Argo!")
-    with pytest.raises(ListError, match="1 rows must be mended"):
+    with pytest.raises(ListError, match="1 row must be mended"):
         put_list_in_basket(GUEST, names.pk, visitor=visitor)
     assert not only_list().in_basket
 

@@ -142,7 +142,7 @@ class Listed:
     @cached_property
     def rows(self) -> tuple[ListedRow, ...]:
         """Its rows in their order."""
-        standing = list(self.names.rows.standing().select_related("personalization"))
+        standing = list(self.names.rows.standing().select_related("personalization", "design"))
         quotes = quotes_of(self.names, standing)
         used = [at for at, target in enumerate(self.names.targets) if target != UNUSED]
         twice = twice_in_list((row.number, tuple(row.cells[at] for at in used)) for row in standing)

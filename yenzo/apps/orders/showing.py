@@ -8,7 +8,7 @@ from django.utils.translation import gettext, ngettext
 from yenzo.apps.designs.in_words import PieceInWords, piece_in_words, told_apart
 from yenzo.apps.designs.models import Personalization, Upload
 from yenzo.apps.designs.personalized import read_as_kept
-from yenzo.apps.orders.models import Line
+from yenzo.apps.orders.models import Agreement, Line
 from yenzo.apps.orders.to_core import different_pieces, quote_of
 from yenzo.core.asking.words import EntryInWords, entries_in_words
 from yenzo.core.documents.entries import files_of
@@ -136,6 +136,28 @@ class ShownPiece:
         ]
         labels = [field.workshop_name or field.label for key in fields if (field := self.setup.field(key))]
         return ReceivedFile(upload, ", ".join(labels), tuple(dict.fromkeys(places)))
+
+
+@dataclass(frozen=True)
+class ShownAgreement:
+    """What a customer agreed to of one line or row of a list, as it was shown then."""
+
+    agreement: Agreement
+
+    @cached_property
+    def recorded(self) -> Recorded:
+        """What was made of the entries, in the words of who reads."""
+        return read_as_kept(self.agreement.personalization)
+
+    @cached_property
+    def in_words(self) -> PieceInWords:
+        """The texts as they were agreed to, and the other entries."""
+        return piece_in_words(self.recorded)
+
+    @property
+    def mark(self) -> str:
+        """What tells that it is just what was shown: the beginnings of the digests of its sides."""
+        return " ".join(digest[:12] for digest in self.agreement.digests.values())
 
 
 @dataclass(frozen=True)

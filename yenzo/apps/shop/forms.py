@@ -6,8 +6,10 @@ from decimal import Decimal
 from typing import Any
 
 from django import forms
+from django.utils import timezone
 from django.utils.translation import gettext, gettext_lazy
 
+from yenzo.apps.designs.models import Group
 from yenzo.apps.orders.delivering import OfferedWay
 from yenzo.apps.pages.addressing import PostalForm
 from yenzo.apps.pages.fields import LineField, LinesField, MailField
@@ -123,6 +125,48 @@ class CheckoutForm(PostalForm):
     def destination(self) -> Address | None:
         """Where it goes, with the name; None where it is picked up."""
         return self.address.model_copy(update={"name": self.cleaned_data["name"]}) if self.is_wanted else None
+
+
+class GroupForm(forms.Form):
+    """How a group orders."""
+
+    title = LineField(max_length=120, label=gettext_lazy("What is it for? Members read this first"))
+    organiser = LineField(max_length=120, label=gettext_lazy("Your name, as the group knows you"))
+    closes_on = forms.DateField(
+        label=gettext_lazy("The last day to order"), widget=forms.DateInput(attrs={"type": "date"})
+    )
+    pays = forms.ChoiceField(
+        label=gettext_lazy("Who pays?"),
+        widget=forms.RadioSelect,
+        choices=(
+            (Group.Pays.ORGANISER, gettext_lazy("I pay for all")),
+            (Group.Pays.EACH, gettext_lazy("Each pays their own")),
+        ),
+        initial=Group.Pays.ORGANISER,
+    )
+    goes = forms.ChoiceField(
+        label=gettext_lazy("Where does it go?"),
+        widget=forms.RadioSelect,
+        choices=(
+            (Group.Goes.TOGETHER, gettext_lazy("All together to me")),
+            (Group.Goes.EACH, gettext_lazy("To each by themselves")),
+        ),
+        initial=Group.Goes.TOGETHER,
+    )
+
+    def clean_closes_on(self) -> date:
+        """Let a group close today at the earliest."""
+        closes_on: date = self.cleaned_data["closes_on"]
+        if closes_on < timezone.localdate():
+            raise forms.ValidationError(gettext("That day is over. Please pick a later one."))
+        return closes_on
+
+    def clean(self) -> dict[str, Any]:
+        """Look at what belongs together."""
+        given = super().clean() or {}
+        if given.get("pays") == Group.Pays.ORGANISER and given.get("goes") == Group.Goes.EACH:
+            self.add_error("goes", gettext("What you pay for goes to you. Let each pay their own to send it to each."))
+        return given
 
 
 class InvoiceForm(PostalForm):

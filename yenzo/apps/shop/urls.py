@@ -2,7 +2,18 @@ from django.contrib.sitemaps.views import sitemap
 from django.urls import path
 
 from yenzo.apps.shop.found_by import Goods, Home, robots
-from yenzo.apps.shop.views import account, basket, checkout, designs, lists, orders, pieces, products, unfinished
+from yenzo.apps.shop.views import (
+    account,
+    basket,
+    checkout,
+    designs,
+    groups,
+    lists,
+    orders,
+    pieces,
+    products,
+    unfinished,
+)
 
 app_name = "shop"
 urlpatterns = [
@@ -48,6 +59,11 @@ urlpatterns = [
     path("look/<str:token>/", designs.look, name="look"),
     path("look/<str:token>/begin/", designs.begin, name="begin_from_look"),
     path("look/<str:token>/<slug:side_key>.png", designs.look_picture, name="look_picture"),
+    path("lists/<uuid:list_id>/group/", groups.terms, name="group_terms"),
+    path("group/<str:token>/", groups.group_page, name="group"),
+    path("group/<str:token>/<uuid:list_id>/", groups.fill, name="fill_in"),
+    path("group/<str:token>/<uuid:list_id>/preview/", groups.preview, name="group_preview"),
+    path("group/<str:token>/<uuid:list_id>/<int:number>/back/", groups.take_back, name="take_own_back"),
     path("account/", account.account, name="account"),
     path("account/link/", account.ask, name="ask_for_link"),
     path("account/out/", account.sign_out, name="sign_out"),
@@ -68,6 +84,10 @@ urlpatterns = [
     path("order/<str:token>/files/<int:note_id>/", orders.note_file, name="note_file"),
     path("order/<str:token>/cancel/", orders.cancel, name="cancel_order"),
     path("order/<str:token>/again/", orders.again, name="order_again"),
+    path("order/<str:token>/proof/", orders.proof, name="proof"),
+    path(
+        "order/<str:token>/agreed/<int:agreement_id>/<slug:side_key>.png", orders.agreed_picture, name="agreed_picture"
+    ),
     path("order/<str:token>/invoice.pdf", orders.invoice, name="invoice"),
     path("order/<str:token>/pay/", orders.pay, name="pay"),
     path("order/<str:token>/payment/", orders.payment_state, name="payment"),

@@ -1,8 +1,9 @@
 from yenzo.apps.designs.models.designs import Design
+from yenzo.apps.designs.models.groups import Group
 from yenzo.apps.designs.models.lists import NameList, NameRow
 from yenzo.apps.designs.models.looks import Look
 from yenzo.apps.designs.models.personalizations import Personalization, Proof
 from yenzo.apps.designs.models.unfinished import UnfinishedEntries
 from yenzo.apps.designs.models.uploads import Upload
 
-__all__ = ["Design", "Look", "NameList", "NameRow", "Personalization", "Proof", "UnfinishedEntries", "Upload"]
+__all__ = ["Design", "Group", "Look", "NameList", "NameRow", "Personalization", "Proof", "UnfinishedEntries", "Upload"]

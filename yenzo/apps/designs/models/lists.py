@@ -5,6 +5,8 @@ from typing import ClassVar, Self
 
 from django.db import models
 
+from yenzo.apps.designs.models.designs import Design
+from yenzo.apps.designs.models.groups import Group
 from yenzo.apps.designs.models.personalizations import Personalization
 from yenzo.apps.designs.models.uploads import Upload
 from yenzo.apps.products.models import Revision
@@ -34,6 +36,9 @@ class NameList(models.Model):
     targets = models.JSONField(default=list, help_text="by column: what it gives, empty for nothing")
     heads = models.JSONField(default=list, help_text="by column: what it is headed by")
     language = models.CharField(max_length=20, help_text="in which its rows were checked")
+    group = models.ForeignKey(
+        Group, null=True, blank=True, on_delete=models.SET_NULL, related_name="lists", help_text="whose members fill it"
+    )
     in_basket = models.BooleanField(default=False)
     ordered_at = models.DateTimeField(null=True, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
@@ -88,6 +93,13 @@ class NameRow(models.Model):
         Personalization, null=True, blank=True, on_delete=models.PROTECT, related_name="rows"
     )
     is_out = models.BooleanField(default=False, help_text="taken out, and can be put back")
+    by = models.CharField(max_length=120, blank=True, help_text="the member of a group who filled it in")
+    member = models.UUIDField(null=True, blank=True, help_text="that member's visitor")
+    # Buttons are pressed twice: the same piece of a member is one row.
+    sent_as = models.UUIDField(null=True, blank=True)
+    design = models.ForeignKey(
+        Design, null=True, blank=True, on_delete=models.SET_NULL, related_name="+", help_text="where each pays"
+    )
 
     objects = NameRowQuerySet.as_manager()
 
@@ -95,6 +107,7 @@ class NameRow(models.Model):
         ordering: ClassVar = ["list", "number"]
         constraints: ClassVar = [
             models.UniqueConstraint(fields=["list", "number"], name="row_number_is_unique_in_its_list"),
+            models.UniqueConstraint(fields=["list", "sent_as"], name="row_is_filled_in_once"),
             models.CheckConstraint(
                 condition=~models.Q(state="good") | models.Q(personalization__isnull=False),
                 name="good_row_has_its_personalization",

@@ -8,6 +8,7 @@ from typing import Any
 
 from django.db import transaction
 from django.db.models import F, Max
+from django.utils.translation import gettext, ngettext
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import SYSTEM, Actor, service
@@ -21,7 +22,7 @@ from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import dump_document
 from yenzo.core.lists.columns import Columns
 from yenzo.core.lists.tables import MOST_ROWS, Table
-from yenzo.core.speaking import reader, say
+from yenzo.core.speaking import reader
 from yenzo.core.spine import Walked
 
 CHECKING = "designs.check_list"
@@ -69,14 +70,12 @@ def fill_list(
     """Put the rows of a table in a list, in place of those there or, of a table that is as wide, after them."""
     rows = table.rows[1:] if columns.has_heads else table.rows
     with transaction.atomic():
-        names = _own(list_id, visitor)
+        names = own_list(list_id, visitor)
         if adds and names.targets and table.width > len(names.targets):
             raise ListError(
-                say(
-                    "The list has {columns} columns and these rows have {more}. Please give the rows the same columns.",
-                    columns=len(names.targets),
-                    more=table.width,
-                )
+                gettext(
+                    "The list has {columns} columns and these rows have {more}. Please give the rows the same columns."
+                ).format(columns=len(names.targets), more=table.width)
             )
         if not adds or not names.targets:
             names.rows.all().delete()
@@ -90,7 +89,9 @@ def _append(names: NameList, rows: Sequence[Sequence[str]]) -> None:
     there = names.rows.filter(is_out=False).count()
     if there + len(rows) > MOST_ROWS:
         raise ListError(
-            say("The list would have {count} rows; there is room for {most}.", count=there + len(rows), most=MOST_ROWS)
+            gettext("The list would have {count} rows; there is room for {most}.").format(
+                count=there + len(rows), most=MOST_ROWS
+            )
         )
     last = names.rows.aggregate(last=Max("number"))["last"] or 0
     width = len(names.targets)
@@ -98,14 +99,14 @@ def _append(names: NameList, rows: Sequence[Sequence[str]]) -> None:
         NameRow(list=names, number=last + at, cells=[*cells[:width], *[""] * (width - len(cells))])
         for at, cells in enumerate(rows, 1)
     )
-    _leave_basket(names)
+    leave_basket(names)
 
 
 @service(*VISITORS)
 def set_columns(actor: Actor, list_id: uuid.UUID, targets: Sequence[str], *, visitor: uuid.UUID) -> NameList:  # noqa: ARG001
     """Say what each column gives; all rows are to be checked anew. Each target is given by one column only."""
     with transaction.atomic():
-        names = _own(list_id, visitor)
+        names = own_list(list_id, visitor)
         once = [target if target not in targets[:at] else "" for at, target in enumerate(targets)]
         if once != names.targets:
             names.targets = once
@@ -118,7 +119,7 @@ def set_columns(actor: Actor, list_id: uuid.UUID, targets: Sequence[str], *, vis
 def add_column(actor: Actor, list_id: uuid.UUID, target: str, head: str, *, visitor: uuid.UUID) -> NameList:  # noqa: ARG001
     """Give the list one more column, empty in all rows."""
     with transaction.atomic():
-        names = _own(list_id, visitor)
+        names = own_list(list_id, visitor)
         if target not in names.targets:
             names.targets, names.heads = [*names.targets, target], [*names.heads, head]
             names.save(update_fields=["targets", "heads", "changed_at"])
@@ -138,7 +139,7 @@ def change_rows(
 ) -> NameList:
     """Write cells, by number of row and column; rows that change are to be checked anew."""
     with transaction.atomic():
-        names = _own(list_id, visitor)
+        names = own_list(list_id, visitor)
         changed = []
         for row in names.rows.select_for_update().filter(number__in=cells):
             after = list(row.cells)
@@ -150,7 +151,7 @@ def change_rows(
                 changed.append(_unchecked(row))
         NameRow.objects.bulk_update(changed, ["cells", *CHECK_FIELDS])
         if changed:
-            _leave_basket(names)
+            leave_basket(names)
     return names
 
 
@@ -166,7 +167,7 @@ def mean_row(
 ) -> None:
     """Keep the answer to a question about a row: it is right so."""
     with transaction.atomic():
-        names = _own(list_id, visitor)
+        names = own_list(list_id, visitor)
         row = names.rows.select_for_update().filter(number=number).first()
         if row is None:
             return
@@ -187,16 +188,16 @@ def take_row_out(
 ) -> None:
     """Take a row out of its list, or put it back where it was."""
     with transaction.atomic():
-        names = _own(list_id, visitor)
+        names = own_list(list_id, visitor)
         names.rows.filter(number=number).update(is_out=is_out)
-        _leave_basket(names)
+        leave_basket(names)
 
 
 @service(*VISITORS)
 def renew_list(actor: Actor, list_id: uuid.UUID, revision: Revision, *, visitor: uuid.UUID) -> None:  # noqa: ARG001
     """Have a list made as its product is sold by now; all its rows are to be checked anew."""
     with transaction.atomic():
-        names = _own(list_id, visitor)
+        names = own_list(list_id, visitor)
         names.revision = revision
         names.save(update_fields=["revision", "changed_at"])
         _check_anew(names)
@@ -206,14 +207,18 @@ def renew_list(actor: Actor, list_id: uuid.UUID, revision: Revision, *, visitor:
 def put_list_in_basket(actor: Actor, list_id: uuid.UUID, *, visitor: uuid.UUID) -> None:  # noqa: ARG001
     """Put a list in its visitor's basket; raises ListError while any row isn't in order."""
     with transaction.atomic():
-        names = _own(list_id, visitor)
+        names = own_list(list_id, visitor)
         standing = names.rows.standing()
         faulty = standing.exclude(state=NameRow.State.GOOD).count()
         if faulty or not standing.exists():
             raise ListError(
-                say("{count} rows must be mended or taken out first.", count=faulty)
+                ngettext(
+                    "{count} row must be mended or taken out first.",
+                    "{count} rows must be mended or taken out first.",
+                    faulty,
+                ).format(count=faulty)
                 if faulty
-                else say("There is no row yet.")
+                else gettext("There is no row yet.")
             )
         names.in_basket = True
         names.save(update_fields=["in_basket", "changed_at"])
@@ -284,17 +289,18 @@ def _unchecked(row: NameRow) -> NameRow:
 
 def _check_anew(names: NameList) -> None:
     names.rows.update(state=NameRow.State.UNCHECKED, version=F("version") + 1, personalization=None)
-    _leave_basket(names)
+    leave_basket(names)
 
 
-def _leave_basket(names: NameList) -> None:
+def leave_basket(names: NameList) -> None:
     """Take a list that changes out of the basket: what lies there was looked through."""
     names.in_basket = False
     names.save(update_fields=["in_basket", "changed_at"])
 
 
-def _own(list_id: uuid.UUID, visitor: uuid.UUID) -> NameList:
+def own_list(list_id: uuid.UUID, visitor: uuid.UUID) -> NameList:
+    """Return a visitor's list, locked; raises ListError. To be called within a transaction."""
     names = NameList.objects.select_for_update(of=("self",)).of_visitor(visitor).filter(pk=list_id).first()
     if names is None:
-        raise ListError(say("This list isn't there any more: it was ordered, or is somebody else's."))
+        raise ListError(gettext("This list isn't there any more: it was ordered, or is somebody else's."))
     return names

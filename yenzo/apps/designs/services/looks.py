@@ -67,11 +67,11 @@ def copied(before: Personalization, visitor: uuid.UUID) -> Personalization:
     kept = Personalization.objects.create(
         revision=before.revision, entries=before.entries, asked=before.asked, record=before.record
     )
-    kept.uploads.set(_own_files(before.uploads.all(), visitor))
+    kept.uploads.set(own_files(before.uploads.all(), visitor))
     return kept
 
 
-def _own_files(uploads: Iterable[Upload], visitor: uuid.UUID) -> list[Upload]:
+def own_files(uploads: Iterable[Upload], visitor: uuid.UUID) -> list[Upload]:
     """Return the same files as a visitor's own; theirs already as they are."""
     own = []
     for upload in uploads:
@@ -93,7 +93,7 @@ def copied_list(before: NameList, visitor: uuid.UUID) -> NameList:
         heads=before.heads,
         language=before.language,
     )
-    names.uploads.set(_own_files(before.uploads.all(), visitor))
+    names.uploads.set(own_files(before.uploads.all(), visitor))
     rows = before.rows.standing().values("number", "cells", "meant")
     NameRow.objects.bulk_create(NameRow(list=names, **row) for row in rows)
     return names

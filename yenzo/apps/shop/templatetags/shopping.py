@@ -1,5 +1,7 @@
 """What pages of the shop say of goods and of the visitor's basket."""
 
+from collections.abc import Sequence
+
 from django import template
 from django.http import HttpRequest
 
@@ -8,6 +10,12 @@ from yenzo.apps.designs.visitors import known_visitor
 from yenzo.core.asking.spelled import SpelledLetter, spelled
 
 register = template.Library()
+
+
+@register.filter
+def at(values: Sequence[str], number: int) -> str:
+    """Return the value at a place, or nothing."""
+    return values[number] if number < len(values) else ""
 
 
 @register.filter

@@ -2,6 +2,7 @@
 
 import uuid
 from dataclasses import dataclass
+from decimal import Decimal
 
 from django.http import HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import redirect, render
@@ -10,17 +11,19 @@ from django.utils.translation import gettext
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.visitors import is_signed_in, signed_in_mail, visitor_of
-from yenzo.apps.orders.delivering import offered_ways
+from yenzo.apps.orders.delivering import OfferedWay, offered_ways
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import Customer, OrderError, Wishes
 from yenzo.apps.pages.addressing import written
 from yenzo.apps.shop.basket import Basket, basket_of
 from yenzo.apps.shop.forms import CheckoutForm, InvoiceForm
+from yenzo.apps.shop.groups import group_of
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket
 from yenzo.apps.shop.views.orders import AGAIN
 from yenzo.apps.shop.views.products import TOO_MANY, TOO_OFTEN
 from yenzo.apps.workshop.own import own_workshop
 from yenzo.apps.workshop.to_core import home_country
+from yenzo.core.pricing.delivery import DeliveryWay
 
 REFUSED = 422
 INVOICE = "invoice"
@@ -71,7 +74,7 @@ def _to_basket() -> HttpResponse:
 
 
 def _asking(full: Basket, sent: QueryDict | None = None, initial: dict[str, object] | None = None) -> Asking:
-    ways = offered_ways(full.setups, full.total)
+    ways = _ways(full)
     country = {"country": (initial or {}).get("country", "")}
     form = CheckoutForm(sent, initial=initial, ways=ways, goods_total=full.total)
     return Asking(full, form, InvoiceForm(sent, initial=country, prefix=INVOICE))
@@ -79,7 +82,7 @@ def _asking(full: Basket, sent: QueryDict | None = None, initial: dict[str, obje
 
 def _initial(request: HttpRequest, full: Basket) -> dict[str, object]:
     """Return what stands in the form at first: of who has ordered before in this browser, what they gave then."""
-    ways = offered_ways(full.setups, full.total)
+    ways = _ways(full)
     found: dict[str, object] = {
         "checkout_key": uuid.uuid4(),
         "basket_seen": _digest(full),
@@ -93,6 +96,17 @@ def _initial(request: HttpRequest, full: Basket) -> dict[str, object]:
         found |= {"name": before.customer_name, "mail": signed_in_mail(request) or before.customer_mail}
         found |= {part: words for part, words in (before.delivery_address or {}).items() if part != "name"}
     return found
+
+
+def _ways(full: Basket) -> tuple[OfferedWay, ...]:
+    """Return how what lies in the basket can be delivered: what a group orders together goes together."""
+    ways = offered_ways(full.setups, full.total)
+    group = None if full.lists else group_of([line.design for line in full.lines])
+    if group is None:
+        return ways
+    name = gettext("Together with “{title}”, to {organiser}").format(title=group.title, organiser=group.organiser)
+    way = DeliveryWay(key="group", name=name[:200], days=0, is_pickup=True)
+    return (OfferedWay(way, Decimal(0), ways[0].promise),)
 
 
 def _digest(full: Basket) -> str:

@@ -114,17 +114,21 @@ def blank(request: HttpRequest, key: str) -> HttpResponse:  # noqa: ARG001
 @never_cache
 def page(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Show the list as it stands."""
-    names = _own(request, list_id)
+    names = list_of(request, list_id)
     removed = request.GET.get("removed", "")
     out = names.rows.filter(is_out=True, number=int(removed)).first() if removed.isdecimal() else None
     shown = ListPage(names, only=request.GET.get("only", ""), number=request.GET.get("page"))
-    return render(request, "shop/list.html", {"shown": shown, "names": names, "removed": out})
+    return render(
+        request,
+        "shop/list.html",
+        {"shown": shown, "names": names, "removed": out, "site": request.build_absolute_uri("/").rstrip("/")},
+    )
 
 
 @_changes
 def fill(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Take the rows of what was pasted or sent."""
-    names, sent = _own(request, list_id), request.FILES.get("sheet")
+    names, sent = list_of(request, list_id), request.FILES.get("sheet")
     if sent is not None and sent.size and sent.size > MOST_BYTES:
         raise TableError(
             "too_large", sent.name or "", gettext("A list may have 5 MB. Please send it without pictures.")
@@ -149,14 +153,14 @@ def _remembered(names: NameList) -> dict[str, str]:
 @_changes
 def columns(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Say what each column gives, and add one if wanted."""
-    names, actor, visitor = _own(request, list_id), actor_of(request.user), visitor_of(request)
+    names, actor, visitor = list_of(request, list_id), actor_of(request.user), visitor_of(request)
     by_key: dict[str, Target] = {target.key: target for target in targets_of(shop_setup(names.revision))}
     sent = [request.POST.get(f"target-{at}", before) for at, before in enumerate(names.targets)]
     set_columns(actor, names.pk, [key if key in by_key else "" for key in sent], visitor=visitor)
     added = by_key.get(request.POST.get("more", ""))
     if added is not None:
         add_column(actor, names.pk, added.key, added.label, visitor=visitor)
-    _check(request, _own(request, list_id))
+    _check(request, list_of(request, list_id))
     return redirect("shop:list", list_id)
 
 
@@ -188,7 +192,7 @@ def row(request: HttpRequest, list_id: uuid.UUID, number: int) -> HttpResponse:
 def answer(request: HttpRequest, list_id: uuid.UUID, number: int) -> HttpResponse:
     """Keep the answer to a question about a row: it is right so, or the mend is taken."""
     actor, visitor = actor_of(request.user), visitor_of(request)
-    names = _own(request, list_id)
+    names = list_of(request, list_id)
     try:
         sent = request.POST.get("means") or request.POST.get("takes") or ""
         field, code, text = (str(one) for one in json.loads(sent))
@@ -199,14 +203,14 @@ def answer(request: HttpRequest, list_id: uuid.UUID, number: int) -> HttpRespons
     elif field in names.targets:
         cells = {number: {names.targets.index(field): clean_cell(text)}}
         change_rows(actor, list_id, cells, visitor=visitor)
-    _check(request, _own(request, list_id))
+    _check(request, list_of(request, list_id))
     if request.headers.get("HX-Request"):
         return _row_answer(request, list_id, number, "shop/_row_anew.html")
     return _back_to(request, list_id)
 
 
 def _row_answer(request: HttpRequest, list_id: uuid.UUID, number: int, template: str) -> HttpResponse:
-    names = _own(request, list_id)
+    names = list_of(request, list_id)
     shown = ListPage(names)
     changed = shown.row_numbered(number)
     if changed is None:
@@ -218,7 +222,7 @@ def _row_answer(request: HttpRequest, list_id: uuid.UUID, number: int, template:
 @never_cache
 def state(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Answer the page that waits for the workers: how many rows are checked; once all are, it loads anew."""
-    names = _own(request, list_id)
+    names = list_of(request, list_id)
     response = render(request, "shop/_list_foot.html", {"shown": ListPage(names), "names": names})
     if not names.rows.unchecked().exists():
         response["HX-Refresh"] = "true"
@@ -242,11 +246,11 @@ def row_back(request: HttpRequest, list_id: uuid.UUID, number: int) -> HttpRespo
 @_changes
 def renew(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Have all rows checked against how the product is sold by now."""
-    names = _own(request, list_id)
+    names = list_of(request, list_id)
     live = names.revision.product.live
     if live is not None:
         renew_list(actor_of(request.user), list_id, live, visitor=visitor_of(request))
-        _check(request, _own(request, list_id))
+        _check(request, list_of(request, list_id))
     return redirect("shop:list", list_id)
 
 
@@ -270,14 +274,14 @@ def take_out(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
 @require_safe
 def faulty(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Hand out the rows that must be mended as a spreadsheet."""
-    return _spreadsheet(faulty_sheet(_own(request, list_id)), "rows-to-mend.xlsx")
+    return _spreadsheet(faulty_sheet(list_of(request, list_id)), "rows-to-mend.xlsx")
 
 
 @require_safe
 @never_cache
 def pictures(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Show all rows as pictures on one sheet, to look them through or to print."""
-    names = _own(request, list_id)
+    names = list_of(request, list_id)
     return render(request, "shop/list_pictures.html", {"shown": ListPage(names), "names": names})
 
 
@@ -285,7 +289,7 @@ def pictures(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
 @cache_control(private=True, max_age=3600)
 def picture(request: HttpRequest, list_id: uuid.UUID, number: int, digest: str) -> HttpResponseBase:  # noqa: ARG001
     """Show a row's first side as its cells are now."""
-    names = _own(request, list_id)
+    names = list_of(request, list_id)
     found = get_object_or_404(names.rows, number=number)
     setup = shop_setup(names.revision)
     read = row_read(setup, names, read_entries(names.common), found)
@@ -306,11 +310,14 @@ def _back_to(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     return redirect(reverse("shop:list", args=[list_id], query={"only": only, "page": number}))
 
 
-def _own(request: HttpRequest, list_id: uuid.UUID) -> NameList:
+def list_of(request: HttpRequest, list_id: uuid.UUID) -> NameList:
+    """Return a visitor's own list, or answer that there is none."""
     visitor = known_visitor(request)
     if visitor is None:
         raise Http404
-    return get_object_or_404(NameList.objects.of_visitor(visitor).select_related("revision__product__live"), pk=list_id)
+    return get_object_or_404(
+        NameList.objects.of_visitor(visitor).select_related("revision__product__live", "group"), pk=list_id
+    )
 
 
 def _spreadsheet(data: bytes, name: str) -> HttpResponse:

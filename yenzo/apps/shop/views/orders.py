@@ -5,7 +5,7 @@ import uuid
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
-from django.http import HttpRequest, HttpResponse, HttpResponseBase
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.translation import gettext
 from django.views.decorators.cache import cache_control, never_cache
@@ -16,14 +16,15 @@ from yenzo.apps.accounts.models import Person
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.listed import begin_check
 from yenzo.apps.designs.models import NameList
+from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, signed_in_mail, visitor_of
-from yenzo.apps.orders.models import Order
+from yenzo.apps.orders.models import Agreement, Order
 from yenzo.apps.orders.outside import payment_gateway
 from yenzo.apps.orders.paying import pay_order
 from yenzo.apps.orders.services.again import order_again
 from yenzo.apps.orders.services.notes import write_to_workshop
 from yenzo.apps.orders.services.orders import OrderError, cancel_own_order
-from yenzo.apps.orders.showing import ShownLine
+from yenzo.apps.orders.showing import ShownAgreement, ShownLine
 from yenzo.apps.orders.to_core import invoice_address_of
 from yenzo.apps.orders.views.notes import file_of_note, send_note
 from yenzo.apps.orders.views.orders import invoice_download, picture_of_line
@@ -119,6 +120,29 @@ def again(request: HttpRequest, token: str) -> HttpResponse:
 def invoice(request: HttpRequest, token: str) -> HttpResponseBase:
     """Hand out the invoice of a paid order to who ordered it."""
     return invoice_download(_own_order(request, token))
+
+
+@require_safe
+@never_cache
+def proof(request: HttpRequest, token: str) -> HttpResponse:
+    """Show what was agreed to when it was ordered, for as long as there is the order."""
+    order = _order(token)
+    agreed = Agreement.objects.filter(line__order=order).order_by("line__number", "pk")
+    shown = [ShownAgreement(one) for one in agreed.select_related("line__order", "personalization__revision")]
+    return render(request, "shop/proof.html", {"order": order, "agreed": shown})
+
+
+@require_safe
+@cache_control(private=True, max_age=3600)
+def agreed_picture(request: HttpRequest, token: str, agreement_id: int, side_key: str) -> HttpResponse:  # noqa: ARG001
+    """Show a side as it was agreed to."""
+    found = get_object_or_404(
+        Agreement.objects.select_related("personalization__revision"), pk=agreement_id, line__order=_order(token)
+    )
+    picture = proof_of(found.personalization, side_key)
+    if picture is None:
+        raise Http404
+    return HttpResponse(picture, content_type="image/png")
 
 
 def _own_order(request: HttpRequest, token: str) -> Order:
