@@ -36,7 +36,8 @@ from yenzo.apps.orders.delivering import offered_ways  # noqa: E402
 from yenzo.apps.orders.models import Order  # noqa: E402
 from yenzo.apps.orders.paying import pay_order  # noqa: E402
 from yenzo.apps.orders.services.orders import Customer, Wishes, cancel_order  # noqa: E402
-from yenzo.apps.production.models import Pack  # noqa: E402
+from yenzo.apps.production.models import Job, Pack  # noqa: E402
+from yenzo.apps.production.services.jobs import save_station  # noqa: E402
 from yenzo.apps.products.models import Product  # noqa: E402
 from yenzo.apps.products.services.drafts import edit_draft  # noqa: E402
 from yenzo.apps.products.services.kits import create_kit, publish_kit, set_kit_scope  # noqa: E402
@@ -118,6 +119,14 @@ WORKSHOP: dict[str, Any] = {
         {"key": "quay", "name": "Pick up at the slipway", "days": 0, "is_pickup": True},
     ],
 }
+# Where things are made: by key its name, what is done there, hours on a weekday.
+STATIONS: dict[str, tuple[str, list[str], float]] = {
+    "bench": ("Carving bench", ["carving", "deep-cut"], 6),
+    "graver": ("Graver", ["engraving"], 7),
+    "press": ("Print room", ["transfer-print", "pad-print", "dial-print", "hot-iron"], 7),
+    "loft": ("Sail loft", ["embroidery", "cut-cloth"], 8),
+    "packing": ("Packing table", [""], 4),
+}
 # A crew that is written down in a spreadsheet; three of its rows can't be made as they stand.
 CREW = """Name\tJob aboard\tPieces
 Wilma\tSkipper\t1
@@ -166,6 +175,8 @@ def load() -> bool:
             publish_setup(owner, product.pk, seen_version=product.draft_version)
         count_stock(owner, STOCK)
         change_workshop(owner, WORKSHOP)
+        for key, (name, methods, hours) in STATIONS.items():
+            save_station(owner, key, name=name, methods=methods, hours=[hours] * 5 + [0.0, 0.0])
         for order in ORDERS:
             _order(owner, order)
         _list_in_work()
@@ -341,12 +352,17 @@ def pages(site: str) -> dict[str, str]:
     if first is not None:
         found["order"] = reverse("shop:order", args=[first.token])
         found["order_staff"] = reverse("orders:order", args=[first.number])
+        found["board"] = reverse("production:week")
+        found["station"] = reverse("production:station", args=["press"])
         found["proof"] = reverse("shop:proof", args=[first.token])
     shown = {"list": Look.objects.exclude(names=None), "look": Look.objects.exclude(design=None)}
     for name, looks in shown.items():
         look = looks.order_by("pk").first()
         if look is not None:
             found[name] = reverse("shop:look", args=[look.token])
+    job = Job.objects.order_by("pk").first()
+    if job is not None:
+        found["job"] = reverse("production:job", args=[job.pk])
     return {name: site + address for name, address in found.items()}
 
 

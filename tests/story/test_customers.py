@@ -340,7 +340,8 @@ def test_customer_changes_the_language_and_orders_without_losing_what_was_typed(
     page.fill("[data-field=words]", "Otter")
     page.get_by_role("button", name="أضف إلى السلة").click()
     page.get_by_role("link", name="إلى إتمام الطلب").click()
-    for name, words in (("name", "Tove Marsh"), ("mail", "tove@post.example"), ("address", "Dyke 1")):
+    facts = {"name": "Tove Marsh", "mail": "tove@post.example", "street": "Dyke 1", "postcode": "PO1 3AX"}
+    for name, words in {**facts, "town": "Port Hallow"}.items():
         page.fill(f"[name={name}]", words)
     page.get_by_label("لقد راجعت إملاء كل ما سيُصنع.").check()
     page.get_by_role("button", name="اطلب وتابع إلى الدفع").click()

@@ -18,6 +18,12 @@ NEW = {
     "made_files": ["svg", "dxf"],
     "mirrored": "on",
     "underbase_mm": "-0.3",
+    "setup_minutes": "8",
+    "piece_minutes": "2",
+    "letter_minutes": "0.2",
+    "cm2_minutes": "0.01",
+    "hour_cost": "36",
+    "order": "40",
 }
 
 

@@ -58,6 +58,13 @@ def test_columns_without_heads_are_told_by_what_can_be_chosen_and_then_in_turn(s
     assert not found.has_heads
 
 
+def test_heads_that_say_nothing_are_told_from_what_stands_below_them(setup):
+    found = columns(setup, "Given\tOf what\tHow many\nOtter\toak\t2\nWind\tCedar\t1\nWhey\tCedar\t1")
+    assert found.has_heads
+    assert found.targets == ("name", "wood", "@pieces")
+    assert found.heads == ("Given", "Of what", "How many")
+
+
 def test_two_columns_never_give_the_same(setup):
     assert columns(setup, "Wood\tWood\nOak\tOak").targets == ("wood", "")
 

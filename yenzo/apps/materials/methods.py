@@ -127,6 +127,18 @@ class MethodForm(forms.Form):
         help_text="Each ready-mixed ink has a plate of its own, by its reference.",
     )
 
+    setup_minutes = forms.FloatField(min_value=0, max_value=600, widget=NUMBER, label="Minutes to set it up")
+    piece_minutes = forms.FloatField(min_value=0, max_value=600, widget=NUMBER, label="Minutes for each piece")
+    letter_minutes = forms.FloatField(min_value=0, max_value=60, widget=NUMBER, label="Minutes for each letter on it")
+    cm2_minutes = forms.FloatField(min_value=0, max_value=60, widget=NUMBER, label="Minutes for each cm² of ink on it")
+    hour_cost = forms.DecimalField(min_value=0, max_digits=9, decimal_places=2, label="What an hour of it costs")
+    order = forms.IntegerField(
+        min_value=0,
+        max_value=100,
+        label="Its place in making",
+        help_text="Of several methods on a piece, that with the lower number is made first: print before sewing.",
+    )
+
     def __init__(self, method: Method | None, data: QueryDict | None = None) -> None:
         begin = Method(name="New method", done="made") if method is None else method
         initial = {
@@ -148,4 +160,6 @@ class MethodForm(forms.Form):
         """Return the method as a small document of the core."""
         given = {name: value for name, value in self.cleaned_data.items() if value is not None}
         given["files"] = given.pop("made_files")
+        # Documents have amounts of money as text.
+        given["hour_cost"] = str(given["hour_cost"])
         return given

@@ -24,11 +24,13 @@ SUBJECTS = {
     "asked": gettext_noop("An order was placed with your address"),
     "paid": gettext_noop("Your order {number} is paid"),
     "cancelled": gettext_noop("Your order {number} is cancelled"),
+    "sent": gettext_noop("Your order {number} is on its way"),
 }
 WORKSHOP_SUBJECTS = {
     "placed": "New order {number} from {name}",
     "paid": "Order {number} is paid",
     "cancelled": "Order {number} is cancelled: please pay back what was paid",
+    "sent": "Order {number} is sent",
 }
 # Of a long list: the order page shows the others.
 MOST_PICTURED = 12
@@ -37,6 +39,7 @@ LABELS = {
     "asked": "Order placed, address not proven",
     "paid": "Order paid",
     "cancelled": "Paid order cancelled",
+    "sent": "Order sent",
 }
 
 

@@ -3,6 +3,7 @@
 AppError
 ├── AddressError        a mail address is none, or looks like somebody else's
 ├── DamagedFileError    what lies in the store is not what was kept
+├── JobError            work can't be begun, finished or sent as it stands
 ├── LinkError           a link to sign in with is too old, or was used
 ├── ListError           a list of names can't be filled or ordered as wanted
 ├── OrderError          an order can't be placed, paid or cancelled as it stands

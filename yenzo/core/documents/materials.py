@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from yenzo.core.documents.artwork import UploadedFile
-from yenzo.core.documents.values import Frozen, Key, Label, Length, Picture, ScreenColor, Sha256, Text
+from yenzo.core.documents.values import Frozen, Key, Label, Length, Money, Picture, ScreenColor, Sha256, Text
 
 Share = Annotated[float, Field(ge=0, le=100)]
 FileFormat = Literal["svg", "png", "pdf", "dxf"]
@@ -40,6 +40,12 @@ class Method(Frozen):
     transparency: bool = Field(default=True, description="whether see-through parts of pictures stay so in PDFs")
     cmyk: bool = Field(default=False, description="whether PDFs have the process colors that palettes give")
     gradients: bool = Field(default=True, description="whether a color can go over into another one")
+    setup_minutes: float = Field(default=5, ge=0, le=600, description="before the first piece")
+    piece_minutes: float = Field(default=3, ge=0, le=600, description="for each piece")
+    letter_minutes: float = Field(default=0.1, ge=0, le=60, description="for each letter on it")
+    cm2_minutes: float = Field(default=0.01, ge=0, le=60, description="for each cm2 of the boxes round its ink")
+    hour_cost: Money = Field(default="30", ge=0, validate_default=True, description="what an hour of it costs")
+    order: int = Field(default=50, ge=0, le=100, description="of several methods on a piece, the lower is made first")
 
     @property
     def is_plates(self) -> bool:

@@ -16,6 +16,8 @@ PIECES = "@pieces"
 UNUSED = ""
 # How alike a heading and a name must be, and how many of a column's cells must be something that can be chosen.
 ALIKE, CHOSEN_SHARE = 0.8, 0.8
+# What stands below a heading says nothing of it unless there are some.
+LEAST_BELOW, MOST_COUNT_DIGITS = 2, 4
 
 
 @dataclass(frozen=True)
@@ -70,16 +72,40 @@ def match_columns(table: Table, targets: Sequence[Target], remembered: Mapping[s
     """
     first = table.rows[0] if table.rows else ()
     by_head = _by_heads(first, targets, remembered)
-    has_heads = any(by_head)
+    has_heads = any(by_head) or _looks_headed(table, targets)
     cells = table.rows[1:] if has_heads else table.rows
     columns = [[row[at] for row in cells] for at in range(table.width)]
     found = list(by_head) if has_heads else [UNUSED] * table.width
     for at, column in enumerate(columns):
         found[at] = found[at] or _by_choices(column, targets, found)
-    if not has_heads:
+    if not any(by_head):
+        counted = next((at for at, column in enumerate(columns) if not found[at] and _are_counts(column)), None)
+        if counted is not None:
+            found[counted] = PIECES
         _fill_in_turn(found, columns, targets)
     heads = first if has_heads else tuple(say("Column {number}", number=at) for at in range(1, table.width + 1))
     return Columns(tuple(found), tuple(heads), has_heads)
+
+
+def _looks_headed(table: Table, targets: Sequence[Target]) -> bool:
+    """Tell whether the first row is another kind of thing than those below it, in any column."""
+    first, rest = table.rows[0] if table.rows else (), table.rows[1:]
+    if len(rest) < LEAST_BELOW:
+        return False
+    for at, head in enumerate(first):
+        below = [row[at] for row in rest]
+        chosen = _by_choices(below, targets, ())
+        offered = next((target.choices for target in targets if target.key == chosen), frozenset[str]())
+        if head and ((chosen and head.casefold() not in offered) or (_are_counts(below) and not head.isdecimal())):
+            return True
+    return False
+
+
+def _are_counts(column: Sequence[str]) -> bool:
+    """Tell whether most cells of a column are whole numbers such as people count pieces by."""
+    filled = [cell for cell in column if cell]
+    counts = sum(cell.isdecimal() and len(cell) <= MOST_COUNT_DIGITS for cell in filled)
+    return bool(filled) and counts / len(filled) >= CHOSEN_SHARE
 
 
 def _of_field(field: AnyField, context: EntryContext) -> Target:

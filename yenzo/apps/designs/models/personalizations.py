@@ -13,7 +13,7 @@ from yenzo.apps.products.models import Revision
 class PersonalizationQuerySet(models.QuerySet["Personalization"]):
     def unused(self) -> Self:
         """Return those that no design, no list, no look and no order points to."""
-        return self.filter(designs=None, rows=None, looks=None, lines=None, pieces=None, agreements=None)
+        return self.filter(designs=None, rows=None, looks=None, lines=None, pieces=None, agreements=None, jobs=None)
 
 
 class Personalization(models.Model):

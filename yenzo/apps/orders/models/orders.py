@@ -115,6 +115,12 @@ class Order(models.Model):
     spelling_checked_at = models.DateTimeField()
     placed_at = models.DateTimeField(auto_now_add=True)
     begun_at = models.DateTimeField(null=True, help_text="when the first of it was begun to be made")
+    # What follows from its jobs; production counts them.
+    pieces_made = models.PositiveIntegerField(default=0)
+    made_at = models.DateTimeField(null=True, help_text="when all of it was made")
+    sent_at = models.DateTimeField(null=True)
+    carrier = models.CharField(max_length=80, blank=True)
+    parcel_number = models.CharField(max_length=80, blank=True, help_text="by which the carrier knows it")
 
     objects = OrderQuerySet.as_manager()
 
@@ -173,6 +179,11 @@ class Order(models.Model):
     def is_picked_up(self) -> bool:
         """Whether its customer picks it up."""
         return bool((self.delivery or {}).get("is_pickup"))
+
+    @property
+    def pieces(self) -> int:
+        """How many pieces it has."""
+        return sum(line.quantity for line in self.lines.all())
 
     @property
     def is_payable(self) -> bool:
@@ -256,6 +267,10 @@ class Piece(models.Model):
         return f"{self.line}.{self.index}" if self.line.quantity > 1 else str(self.line)
 
 
+# What happens within the workshop is no customer's matter.
+INWARD = ("spoilt", "pack_ready", "pack_again", "typed_order")
+
+
 class OrderEvent(models.Model):
     """Something that happened to an order: what kind of thing, its facts, when, and who did it."""
 
@@ -268,6 +283,10 @@ class OrderEvent(models.Model):
         PACK_READY = "pack_ready"
         PACK_AGAIN = "pack_again"
         TYPED_ORDER = "typed_order"
+        BEGUN = "begun"
+        MADE = "made"
+        SPOILT = "spoilt"
+        SENT = "sent"
 
     order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="events")
     at = models.DateTimeField(auto_now_add=True)
@@ -295,6 +314,10 @@ EVENT_WORDS = {
     OrderEvent.Kind.CANCELLED_PAID: gettext_noop("Cancelled; what was paid is paid back"),
     OrderEvent.Kind.PACK_READY: gettext_noop("Pack {piece} is ready"),
     OrderEvent.Kind.PACK_AGAIN: gettext_noop("Pack {piece} is tried again"),
+    OrderEvent.Kind.BEGUN: gettext_noop("The workshop has begun to make it"),
+    OrderEvent.Kind.MADE: gettext_noop("All of it is made"),
+    OrderEvent.Kind.SPOILT: gettext_noop("{job}: {count} spoilt and made again: {reason}"),
+    OrderEvent.Kind.SENT: gettext_noop("On its way"),
     OrderEvent.Kind.TYPED_ORDER: gettext_noop(
         "Piece {number}: its text runs in both directions and keeps the order that its customer saw"
     ),

@@ -20,6 +20,7 @@ from yenzo.apps.designs.models import NameList, Personalization
 from yenzo.apps.designs.personalized import Personalized
 from yenzo.apps.designs.services.personalizations import keep_as_asked
 from yenzo.apps.orders.delivering import OfferedWay
+from yenzo.apps.orders.interface import order_cancelled
 from yenzo.apps.orders.mails import want_order_mails
 from yenzo.apps.orders.models import Agreement, Line, Order, OrderEvent, Piece
 from yenzo.apps.orders.models.orders import NUMBER_OR_TICKET
@@ -172,6 +173,7 @@ def _cancelled(actor: Actor, order: Order) -> Order:
     OrderEvent.objects.create(order=order, who=actor.name, kind=kind)
     if was_paid:
         want_order_mails(actor, order, "cancelled")
+    order_cancelled.send(Order, order=order)
     return order
 
 

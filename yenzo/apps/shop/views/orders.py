@@ -19,6 +19,7 @@ from yenzo.apps.designs.models import NameList
 from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, signed_in_mail, visitor_of
 from yenzo.apps.orders.models import Agreement, Order
+from yenzo.apps.orders.models.orders import INWARD
 from yenzo.apps.orders.outside import payment_gateway
 from yenzo.apps.orders.paying import pay_order
 from yenzo.apps.orders.services.again import order_again
@@ -170,7 +171,7 @@ def _page(request: HttpRequest, order: Order, trouble: str = "", status: int = 2
     context = {
         **_payment_context(order),
         "lines": [ShownLine(line) for line in lines],
-        "events": order.events.all(),
+        "events": order.events.exclude(kind__in=INWARD),
         "trouble": trouble,
         "is_theirs": is_theirs(request, order),
         "notes": order.notes.select_related("person"),

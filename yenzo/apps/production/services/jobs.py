@@ -1,0 +1,289 @@
+"""Jobs: made when an order is paid, taken, finished, spoilt and made again; stopped when it is cancelled."""
+
+from collections import Counter
+from datetime import timedelta
+from typing import Any
+
+from django.db import transaction
+from django.db.models import Sum
+from django.utils import timezone
+
+from yenzo.apps.accounts.models import Role
+from yenzo.apps.accounts.rights import DESK, SYSTEM, SYSTEM_ACTOR, Actor, service
+from yenzo.apps.orders.mails import want_order_mails
+from yenzo.apps.orders.models import Order, OrderEvent
+from yenzo.apps.orders.showing import ShownLine, ShownPiece
+from yenzo.apps.pages.errors import AppError
+from yenzo.apps.pages.languages import read_in
+from yenzo.apps.production import states
+from yenzo.apps.production.models import Job, Parcel, Station
+from yenzo.apps.production.to_core import contents_of, estimate_of
+from yenzo.apps.stock.services.stock import OutOfStockError, take_stock
+from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.to_core import calendar_of
+from yenzo.core.speaking import OWN_LANGUAGE
+
+FLOOR = (*DESK, Role.DECORATOR)
+MOST_REASON = 200
+
+
+class JobError(AppError):
+    """What was wanted of a job can't be done as it stands; the message says why."""
+
+
+def on_order_paid(sender: object, order: Order, **_more: Any) -> None:  # noqa: ARG001 - a signal's signature
+    """Make the jobs of an order that is paid."""
+    make_jobs(SYSTEM_ACTOR, order.pk)
+
+
+def on_order_cancelled(sender: object, order: Order, **_more: Any) -> None:  # noqa: ARG001 - a signal's signature
+    """Stop what isn't begun of an order that is cancelled."""
+    stop_jobs(SYSTEM_ACTOR, order.pk)
+
+
+@service(SYSTEM)
+def make_jobs(actor: Actor, order_id: int) -> list[Job]:  # noqa: ARG001
+    """Make a job for each method of each different piece of a paid order, unless they are there; the first is ready."""
+    with transaction.atomic(), read_in(OWN_LANGUAGE):
+        order = Order.objects.select_for_update().get(pk=order_id)
+        if not order.is_paid or Job.objects.filter(line__order=order).exists():
+            return []
+        due_on = order.leaves_on or calendar_of(own_workshop()).after(timezone.localdate(), 3)
+        lines = order.lines.select_related("order", "revision", "personalization__revision")
+        pieces = [piece for line in lines for piece in ShownLine(line).pieces]
+        jobs = [job for piece in pieces for job in _jobs_of(piece, due_on=due_on)]
+        return Job.objects.bulk_create(jobs)
+
+
+def _jobs_of(piece: ShownPiece, *, due_on: Any) -> list[Job]:
+    jobs = []
+    for place, (method, content) in enumerate(contents_of(piece.recorded).items(), 1):
+        planned = estimate_of(piece.recorded, method, content, piece.count)
+        jobs.append(
+            Job(
+                line=piece.line,
+                index=piece.index,
+                personalization=piece.personalization,
+                method=method,
+                place=place,
+                quantity=piece.count,
+                state=states.READY if place == 1 else states.WAITING,
+                minutes_planned=planned.minutes,
+                cost_planned=planned.cost,
+                due_on=due_on,
+            )
+        )
+    return jobs
+
+
+@service(SYSTEM)
+def stop_jobs(actor: Actor, order_id: int) -> None:  # noqa: ARG001
+    """Stop the jobs of an order that aren't begun; whoever has begun one finishes it or puts it back."""
+    with transaction.atomic():
+        jobs = Job.objects.select_for_update().filter(line__order=order_id, state__in=(states.WAITING, states.READY))
+        jobs.update(state=states.STOPPED)
+
+
+@service(*FLOOR)
+def take_next(actor: Actor, station_id: int) -> Job | None:
+    """Begin the job that is due first at a station; never one that somebody else is just taking. None if none is."""
+    with transaction.atomic():
+        station = Station.objects.get(pk=station_id)
+        ready = Job.objects.select_for_update(skip_locked=True, of=("self",)).at(station).filter(state=states.READY)
+        job = ready.in_order().first()
+        return _begun(actor, job) if job else None
+
+
+@service(*FLOOR)
+def begin_job(actor: Actor, job_id: int) -> Job:
+    """Begin a job; raises JobError when it isn't ready, or is somebody else's."""
+    with transaction.atomic():
+        job = _locked(job_id)
+        if job.state == states.BEGUN and job.holder == actor.person:
+            return job
+        if not states.may_become(job.state, states.BEGUN):
+            raise JobError(_why_not(job))
+        return _begun(actor, job)
+
+
+def _begun(actor: Actor, job: Job) -> Job:
+    job.state, job.holder, job.begun_at = states.BEGUN, actor.member, timezone.now()
+    job.save(update_fields=["state", "holder", "begun_at"])
+    order = job.line.order
+    if order.begun_at is None:
+        Order.objects.filter(pk=order.pk, begun_at=None).update(begun_at=job.begun_at)
+        OrderEvent.objects.create(order=order, who=actor.name, kind=OrderEvent.Kind.BEGUN)
+    return job
+
+
+@service(*FLOOR)
+def put_back(actor: Actor, job_id: int) -> Job:  # noqa: ARG001
+    """Give a job back that was begun: it is ready for whoever takes it next, with what is made of it counted."""
+    with transaction.atomic():
+        job = _locked(job_id)
+        if job.state != states.BEGUN:
+            raise JobError(_why_not(job))
+        job.minutes_taken += _minutes_since(job)
+        job.state, job.holder = states.READY, None
+        job.save(update_fields=["state", "holder", "minutes_taken"])
+    return job
+
+
+@service(*FLOOR)
+def count_made(actor: Actor, job_id: int, count: int) -> Job:
+    """Say how many more are made; the last one finishes the job, and what comes after it is ready."""
+    with transaction.atomic():
+        job = _locked(job_id)
+        if job.state != states.BEGUN:
+            raise JobError(_why_not(job))
+        if not 1 <= count <= job.left:
+            raise JobError(f"Of {job.number} {job.left} are left to be made; {count} can't be.")
+        job.made += count
+        _save_counts(actor, job)
+    return job
+
+
+@service(*FLOOR)
+def count_spoilt(actor: Actor, job_id: int, count: int, reason: str) -> Job:
+    """Say how many were spoilt and why: they are made again from the first method on, out of new blanks.
+
+    Return the first job that makes them again; it says where no blank is left.
+    """
+    with transaction.atomic():
+        job = _locked(job_id)
+        if job.state != states.BEGUN:
+            raise JobError(_why_not(job))
+        if not 1 <= count <= job.left:
+            raise JobError(f"Of {job.number} {job.left} are left; {count} can't be spoilt.")
+        if not reason.strip():
+            raise JobError("Please say what happened: it is made again, and others learn from it.")
+        job.spoilt += count
+        again = _make_again(actor, job, count, reason.strip()[:MOST_REASON])
+        facts = {"job": job.number, "count": count, "reason": reason.strip()[:MOST_REASON]}
+        OrderEvent.objects.create(order=job.line.order, who=actor.name, kind=OrderEvent.Kind.SPOILT, facts=facts)
+        _save_counts(actor, job)
+    return again
+
+
+def _make_again(actor: Actor, job: Job, count: int, reason: str) -> Job:
+    """Make the jobs of a spoilt piece anew, up to the one that spoilt it, and take a blank for each."""
+    piece = next(one for one in ShownLine(job.line).pieces if one.index == job.index)
+    before = Job.objects.filter(line=job.line, index=job.index)
+    attempt = max(before.values_list("attempt", flat=True)) + 1
+    contents = contents_of(piece.recorded)
+    why = reason
+    try:
+        sku = piece.recorded.setup.sku_of(piece.recorded.asked.variant)
+        take_stock(actor, Counter({sku: count}) if sku else {})
+    except OutOfStockError as error:
+        why = f"{reason} · {error}"
+    made = [
+        Job(
+            line=job.line,
+            index=job.index,
+            personalization=job.personalization,
+            method=method,
+            place=place,
+            attempt=attempt,
+            quantity=count,
+            state=states.READY if place == 1 else states.WAITING,
+            minutes_planned=(planned := estimate_of(piece.recorded, method, content, count)).minutes,
+            cost_planned=planned.cost,
+            due_on=job.due_on,
+            why=why[:MOST_REASON],
+        )
+        for place, (method, content) in enumerate(contents.items(), 1)
+        if place <= job.place
+    ]
+    return Job.objects.bulk_create(made)[0]
+
+
+def _save_counts(actor: Actor, job: Job) -> None:
+    """Keep the counts of a job; finish it when nothing is left, and let what comes after it begin."""
+    if job.left == 0:
+        job.minutes_taken += _minutes_since(job)
+        job.state, job.done_at = states.DONE, timezone.now()
+    job.save(update_fields=["made", "spoilt", "minutes_taken", "state", "done_at"])
+    if job.state != states.DONE:
+        return
+    same = Job.objects.select_for_update().filter(line=job.line, index=job.index)
+    # What comes after waits for all pieces, those that are made again included.
+    open_places = set(same.filter(state__in=(states.READY, states.BEGUN)).values_list("place", flat=True))
+    waiting = same.filter(state=states.WAITING).order_by("place", "attempt")
+    for one in waiting:
+        if all(place >= one.place for place in open_places):
+            one.state = states.READY
+            one.save(update_fields=["state"])
+            open_places.add(one.place)
+    _note_progress(actor, job.line.order_id)
+
+
+def _note_progress(actor: Actor, order_id: int) -> None:
+    """Count an order's pieces that are made; all of them make it ready to be sent."""
+    order = Order.objects.select_for_update().get(pk=order_id)
+    jobs = Job.objects.filter(line__order=order)
+    unmade = jobs.filter(state__in=states.OPEN)
+    last: dict[tuple[int, int], int] = {}
+    for line, index, place in jobs.values_list("line", "index", "place"):
+        last[line, index] = max(last.get((line, index), 0), place)
+    made = sum(
+        count
+        for line, index, place, count in jobs.values_list("line", "index", "place", "made")
+        if place == last[line, index]
+    )
+    order.pieces_made = made
+    if not unmade.exists() and order.made_at is None:
+        order.made_at = timezone.now()
+        OrderEvent.objects.create(order=order, who=actor.name, kind=OrderEvent.Kind.MADE)
+    order.save(update_fields=["pieces_made", "made_at"])
+
+
+@service(*DESK)
+def send_order(actor: Actor, order_id: int, *, carrier: str, number: str) -> Parcel:
+    """Say that an order is on its way, or was picked up: once; its customer gets a mail. Raises JobError before."""
+    with transaction.atomic():
+        order = Order.objects.select_for_update().get(pk=order_id)
+        parcel = order.parcels.first()
+        if parcel is not None:
+            return parcel
+        if order.made_at is None or not order.is_paid:
+            raise JobError(f"Order {order.number} isn't made yet.")
+        parcel = Parcel.objects.create(order=order, carrier=carrier[:80], number=number[:80], person=actor.member)
+        order.sent_at, order.carrier, order.parcel_number = parcel.sent_at, parcel.carrier, parcel.number
+        order.save(update_fields=["sent_at", "carrier", "parcel_number"])
+        OrderEvent.objects.create(order=order, who=actor.name, kind=OrderEvent.Kind.SENT)
+        want_order_mails(actor, order, "sent")
+    return parcel
+
+
+@service(*DESK)
+def save_station(actor: Actor, key: str, *, name: str, methods: list[str], hours: list[float]) -> Station:  # noqa: ARG001
+    """Keep a station, a new one where none is called so."""
+    facts = {"name": name, "methods": methods, "hours": hours}
+    station, _ = Station.objects.update_or_create(key=key, defaults=facts)
+    return station
+
+
+def planned_and_taken(order: Order) -> dict[str, float]:
+    """Return the minutes that an order's jobs were planned to take and took."""
+    sums = Job.objects.filter(line__order=order).aggregate(planned=Sum("minutes_planned"), taken=Sum("minutes_taken"))
+    return {name: value or 0 for name, value in sums.items()}
+
+
+def _locked(job_id: int) -> Job:
+    locked = Job.objects.select_for_update(of=("self",)).select_related("line__order", "holder")
+    job = locked.filter(pk=job_id).first()
+    if job is None:
+        raise JobError("There is no such job.")
+    return job
+
+
+def _minutes_since(job: Job) -> float:
+    assert job.begun_at is not None
+    return (timezone.now() - job.begun_at) / timedelta(minutes=1)
+
+
+def _why_not(job: Job) -> str:
+    if job.state == states.BEGUN:
+        return f"{job.number} is begun by {job.holder}."
+    return f"{job.number}: {Job.State(job.state).label.lower()}."

@@ -1,0 +1,202 @@
+"""The week, stations and jobs: what is due, what is in hand, and what becomes of it."""
+
+from collections.abc import Callable
+
+from django import forms
+from django.contrib import messages
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.utils.text import slugify
+from django.views.decorators.cache import never_cache
+from django.views.decorators.http import require_POST, require_safe
+
+from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.models import Person
+from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
+from yenzo.apps.orders.models import Order
+from yenzo.apps.pages.fields import LineField
+from yenzo.apps.production.floor import ShownJob, floor_of, job_called
+from yenzo.apps.production.models import Job, Station
+from yenzo.apps.production.models.jobs import USUAL_HOURS
+from yenzo.apps.production.services.jobs import (
+    FLOOR,
+    JobError,
+    begin_job,
+    count_made,
+    count_spoilt,
+    put_back,
+    save_station,
+    send_order,
+    take_next,
+)
+from yenzo.apps.production.week import method_names, week_of
+
+WEEKDAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
+
+
+@staff_page(*STAFF)
+@require_safe
+@never_cache
+def week(request: HttpRequest) -> HttpResponse:
+    """Show what is due by station and day, and all open jobs."""
+    return render(request, "production/week.html", {"week": week_of(), "section": "production"})
+
+
+@staff_page(*FLOOR)
+@require_safe
+@never_cache
+def station(request: HttpRequest, key: str) -> HttpResponse:
+    """Show a station: the job in hand large, the next ones small."""
+    found = get_object_or_404(Station, key=key)
+    assert isinstance(request.user, Person)
+    return render(request, "production/station.html", {"floor": floor_of(found, request.user), "section": "production"})
+
+
+@staff_page(*STAFF)
+@require_safe
+@never_cache
+def job(request: HttpRequest, job_id: int) -> HttpResponse:
+    """Show one job as its ticket."""
+    found = get_object_or_404(Job.objects.shown(), pk=job_id)
+    return render(request, "production/job.html", {"one": ShownJob(found), "section": "production"})
+
+
+@staff_page(*FLOOR)
+@require_POST
+def take(request: HttpRequest, key: str) -> HttpResponse:
+    """Take the next job."""
+    found = get_object_or_404(Station, key=key)
+    taken = take_next(actor_of(request.user), found.pk)
+    if taken is None:
+        messages.info(request, "Nothing is ready here now.")
+    return redirect("production:station", key)
+
+
+@staff_page(*FLOOR)
+@require_POST
+def scan(request: HttpRequest, key: str) -> HttpResponse:
+    """Begin the job that a scanned ticket names; in hand already, it counts one as made."""
+    found = get_object_or_404(Station, key=key)
+    scanned = request.POST.get("scanned", "")[:60]
+    called = job_called(scanned, found)
+    if called is None:
+        messages.error(request, f"“{scanned}” is no job that can be done here now.")
+        return redirect("production:station", key)
+    return _done(request, key, lambda: begin_job(actor_of(request.user), called.pk))
+
+
+@staff_page(*FLOOR)
+@require_POST
+def made(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
+    """Count pieces as made."""
+    count = _count(request)
+    return _done(request, key, lambda: count_made(actor_of(request.user), job_id, count))
+
+
+@staff_page(*FLOOR)
+@require_POST
+def spoilt(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
+    """Count pieces as spoilt; they are made again."""
+    count, reason = _count(request), request.POST.get("reason", "")
+
+    def spoil() -> None:
+        again = count_spoilt(actor_of(request.user), job_id, count, reason)
+        messages.info(request, f"{again.number} makes {again.quantity} again. {again.why}")
+
+    return _done(request, key, spoil)
+
+
+@staff_page(*FLOOR)
+@require_POST
+def back(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
+    """Give a job back to whoever takes it next."""
+    return _done(request, key, lambda: put_back(actor_of(request.user), job_id))
+
+
+def _done(request: HttpRequest, key: str, do: Callable[[], object]) -> HttpResponse:
+    try:
+        do()
+    except JobError as error:
+        messages.error(request, str(error))
+    return redirect("production:station", key)
+
+
+def _count(request: HttpRequest) -> int:
+    sent = request.POST.get("count", "").strip()
+    return int(sent) if sent.isascii() and sent.isdecimal() and len(sent) < 7 else 0
+
+
+@staff_page(*DESK)
+@require_POST
+def send(request: HttpRequest, number: int) -> HttpResponse:
+    """Say that an order is on its way."""
+    order = get_object_or_404(Order, number=number)
+    try:
+        send_order(
+            actor_of(request.user),
+            order.pk,
+            carrier=request.POST.get("carrier", "").strip(),
+            number=request.POST.get("parcel", "").strip(),
+        )
+    except JobError as error:
+        messages.error(request, str(error))
+    else:
+        messages.success(request, "The customer is told by mail.")
+    return redirect("orders:order", number)
+
+
+@staff_page(*STAFF)
+@require_safe
+def jobs_of_order(request: HttpRequest, number: int) -> HttpResponse:
+    """Show how far an order's work is: for its page."""
+    order = get_object_or_404(Order, number=number)
+    jobs = Job.objects.shown().filter(line__order=order).in_order()
+    may_send = getattr(request.user, "role", "") in DESK
+    context = {"order": order, "jobs": jobs, "names": method_names(), "may_send": may_send}
+    return render(request, "production/_jobs_of_order.html", context)
+
+
+class StationForm(forms.Form):
+    """A station: its name, its methods, its hours."""
+
+    name = LineField(max_length=80, label="Name")
+    methods = forms.MultipleChoiceField(widget=forms.CheckboxSelectMultiple, required=False, label="What is done here")
+
+    def __init__(self, *args: object, **kwargs: object) -> None:
+        super().__init__(*args, **kwargs)  # type: ignore[arg-type]
+        choices = [(key or "-", name) for key, name in method_names().items()]
+        self.fields["methods"].choices = choices  # type: ignore[attr-defined] # a choice field has them
+        for day, name in enumerate(WEEKDAYS):
+            self.fields[f"day-{day}"] = forms.FloatField(min_value=0, max_value=24, label=f"{name}, hours")
+
+    @property
+    def hours(self) -> list[float]:
+        """The hours by weekday."""
+        return [self.cleaned_data[f"day-{day}"] for day in range(len(WEEKDAYS))]
+
+    @property
+    def picked(self) -> list[str]:
+        """The keys of the methods."""
+        return ["" if key == "-" else key for key in self.cleaned_data["methods"]]
+
+
+@staff_page(*DESK)
+def edit_station(request: HttpRequest, key: str = "") -> HttpResponse:
+    """Ask for a station's name, methods and hours, and keep them."""
+    before = get_object_or_404(Station, key=key) if key else None
+    hours = before.hours if before else USUAL_HOURS
+    initial: dict[str, object] = {f"day-{day}": value for day, value in enumerate(hours)}
+    if before:
+        initial |= {"name": before.name, "methods": [one or "-" for one in before.methods]}
+    form = StationForm(request.POST or None, initial=initial)
+    if request.method == "POST" and form.is_valid():
+        name = form.cleaned_data["name"]
+        taken = key or slugify(name)[:50] or "station"
+        if not key and Station.objects.filter(key=taken).exists():
+            form.add_error("name", "There is a station of that name already.")
+        else:
+            save_station(actor_of(request.user), taken, name=name, methods=form.picked, hours=form.hours)
+            return redirect(reverse("production:week"))
+    context = {"form": form, "station": before, "section": "production"}
+    return render(request, "production/edit_station.html", context, status=422 if form.errors else 200)
