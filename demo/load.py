@@ -7,6 +7,7 @@ import uuid
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from datetime import timedelta
 from decimal import Decimal
 from pathlib import Path
 from typing import Any
@@ -20,6 +21,7 @@ from django.conf import settings  # noqa: E402
 from django.contrib.auth.hashers import make_password  # noqa: E402
 from django.db import connection, transaction  # noqa: E402 - models need the settings first
 from django.urls import reverse  # noqa: E402
+from django.utils import timezone  # noqa: E402
 
 from yenzo.apps.accounts.models import Person, Role  # noqa: E402
 from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of  # noqa: E402
@@ -37,7 +39,14 @@ from yenzo.apps.orders.models import Order  # noqa: E402
 from yenzo.apps.orders.paying import pay_order  # noqa: E402
 from yenzo.apps.orders.services.orders import Customer, Wishes, cancel_order  # noqa: E402
 from yenzo.apps.production.models import Job, Pack  # noqa: E402
-from yenzo.apps.production.services.jobs import save_station  # noqa: E402
+from yenzo.apps.production.services.jobs import (  # noqa: E402
+    begin_job,
+    count_made,
+    count_spoilt,
+    make_jobs,
+    save_station,
+    send_order,
+)
 from yenzo.apps.products.models import Product  # noqa: E402
 from yenzo.apps.products.services.drafts import edit_draft  # noqa: E402
 from yenzo.apps.products.services.kits import create_kit, publish_kit, set_kit_scope  # noqa: E402
@@ -179,6 +188,7 @@ def load() -> bool:
             save_station(owner, key, name=name, methods=methods, hours=[hours] * 5 + [0.0, 0.0])
         for order in ORDERS:
             _order(owner, order)
+        _work(owner)
         _list_in_work()
         _kept_design()
         # Somebody plays with an address that isn't theirs: the last of these is held back for the desk to look at.
@@ -279,6 +289,25 @@ def _order(owner: Actor, wanted: DemoOrder) -> None:
         pay_order(GUEST, order, APPROVES)
     elif wanted.end == "cancelled":
         cancel_order(owner, order.pk)
+
+
+def _work(owner: Actor) -> None:
+    """Work on what is paid: one order is sent, one made, one piece was spoilt, one is in hand, one is late."""
+    paid = list(Order.objects.standing(Order.PaymentState.PAID).order_by("pk"))
+    for order in paid:
+        make_jobs(SYSTEM_ACTOR, order.pk)
+    sent, late, made, spoilt, in_hand, *_ = paid
+    for order in (sent, made):
+        for job in Job.objects.filter(line__order=order).in_order():
+            begin_job(owner, job.pk)
+            count_made(owner, job.pk, job.quantity)
+    send_order(owner, sent.pk, carrier="Harbor Post", number="HP 7731 204")
+    Job.objects.filter(line__order=late).update(due_on=timezone.localdate() - timedelta(days=2))
+    for order in (spoilt, in_hand):
+        job = Job.objects.filter(line__order=order).in_order()[0]
+        begin_job(owner, job.pk)
+        if order == spoilt:
+            count_spoilt(owner, job.pk, 1, "The cork split at the edge")
 
 
 def _list_in_work() -> None:

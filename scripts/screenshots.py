@@ -54,10 +54,17 @@ def picked_area(page: Page) -> None:
     page.locator(".strip-form").wait_for()
 
 
-def at_scale(page: Page) -> None:
-    """Go to the marks of the scale."""
-    page.get_by_role("link", name="Scale").click()
-    page.locator(".marked-picture").wait_for()
+def list_gone_on_with(page: Page) -> None:
+    """Go on with the demo's list of names."""
+    page.get_by_role("button", name="Begin from this").click()
+    page.locator("tr[data-row] img").first.wait_for()
+
+
+def next_taken(page: Page) -> None:
+    """Take the next job, unless one is in hand."""
+    if not page.locator(".in-hand").count():
+        page.get_by_role("button", name="Take the next").click()
+    page.locator(".in-hand").wait_for()
 
 
 def pack_shown(page: Page) -> None:
@@ -103,37 +110,27 @@ def publishing_a_kit(page: Page) -> None:
     page.get_by_role("link", name="See what publishing changes").click()
 
 
-def second_page(page: Page) -> None:
-    """Fill the first page of the harbor pass and go on to the next one."""
-    page.get_by_role("link", name="Harbor pass").first.click()
-    page.fill("#entry-holder", "Juna Farwater")
-    page.fill("#entry-born", "1988-05-14")
-    page.select_option("#entry-berth", "guest")
-    page.get_by_role("button", name="Next page").click()
-    page.locator("#section-rights").wait_for()
-
-
 Scene = tuple[str, dict[str, int], str, Callable[[Page], None] | None]
 SCENES: dict[str, Scene] = {
     "shop": ("shop", WIDE, "", None),
     "product": ("product", WIDE, "", typed),
     "compose": ("compose", WIDE, "", composed),
     "product-window": ("shop", WIDE, "", seen_through_the_ring),
+    "list": ("list", WIDE, "", list_gone_on_with),
     "basket": ("product", WIDE, "", in_basket),
     "checkout": ("product", WIDE, "", at_checkout),
     "order": ("order", WIDE, "", None),
     "product-phone": ("product", PHONE, "", typed),
-    "pages-phone": ("shop", PHONE, "", second_page),
     "arabic-phone": ("shop", PHONE, "", compass_in_arabic),
     "products": ("products", WIDE, "seller", None),
     "setup": ("setup", WIDE, "seller", picked_area),
     "wording": ("products", WIDE, "seller", wording_of_the_slate),
     "kit-publish": ("kits", WIDE, "seller", publishing_a_kit),
-    "scale": ("setup", WIDE, "seller", at_scale),
+    "week": ("board", WIDE, "desk", None),
+    "station": ("station", {"width": 1024, "height": 768}, "decorator", next_taken),
     "materials": ("materials", WIDE, "seller", None),
     "orders": ("orders", WIDE, "desk", None),
     "order-staff": ("order_staff", WIDE, "desk", pack_shown),
-    "outbox": ("outbox", WIDE, "desk", None),
 }
 
 

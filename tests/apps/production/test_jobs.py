@@ -245,6 +245,23 @@ def test_customer_reads_how_far_it_is_and_nothing_of_what_was_spoilt(job, paid, 
     assert "GP 1" in client.get(address).content.decode()
 
 
+def test_list_of_orders_is_filtered_by_how_far_they_are_and_marks_the_late(job, paid, decorator, sign_in):
+    desk = sign_in("desk")
+
+    def found(stage):
+        return f"/workshop/orders/{paid.number}/" in desk.get(f"/workshop/orders/?state={stage}").content.decode()
+
+    assert not any(found(stage) for stage in ("late", "making", "made", "sent"))
+    Order.objects.update(leaves_on=timezone.localdate() - timedelta(days=1))
+    assert found("late")
+    begin_job(decorator, job.pk)
+    assert found("making")
+    count_made(decorator, job.pk, 1)
+    assert (found("making"), found("made")) == (False, True)
+    desk.post(f"/workshop/production/orders/{paid.number}/sent/", {"carrier": "Gull Post"})
+    assert (found("made"), found("sent"), found("late")) == (False, True, False)
+
+
 def test_station_is_made_and_changed_by_the_desk(sign_in, product):
     desk = sign_in("desk")
     hours = {f"day-{day}": "7.5" for day in range(7)}

@@ -7,6 +7,7 @@ from typing import ClassVar, Self
 
 from django.db import models
 from django.db.models import Func, Q, Value
+from django.utils import timezone
 from django.utils.translation import gettext, gettext_lazy, gettext_noop
 
 from yenzo.apps.designs.models import NameList, Personalization
@@ -43,7 +44,16 @@ class OrderQuerySet(models.QuerySet["Order"]):
             return self.none()
 
     def standing(self, standing: str) -> Self:
-        """Return the orders that stand so: waiting, unknown or paid as long as they aren't cancelled."""
+        """Return the orders that stand so: by payment as long as they aren't cancelled, or by how far they are."""
+        made = self.filter(state=Order.State.PLACED, payment_state=Order.PaymentState.PAID)
+        stages = {
+            "late": made.filter(sent_at=None, leaves_on__lt=timezone.localdate()),
+            "making": made.filter(made_at=None, begun_at__isnull=False),
+            "made": made.filter(made_at__isnull=False, sent_at=None),
+            "sent": made.filter(sent_at__isnull=False),
+        }
+        if standing in stages:
+            return stages[standing]
         if standing == Order.State.CANCELLED:
             return self.filter(state=Order.State.CANCELLED)
         return self.filter(state=Order.State.PLACED, payment_state=standing)
@@ -161,6 +171,21 @@ class Order(models.Model):
         return str(dict(STANDINGS)[self.standing])
 
     @property
+    def stage(self) -> str:
+        """How far a paid order is: not begun, making, made, sent; empty for others."""
+        if not self.is_paid:
+            return ""
+        if self.sent_at or self.made_at:
+            return "sent" if self.sent_at else "made"
+        return "making" if self.begun_at else "paid"
+
+    @property
+    def is_late(self) -> bool:
+        """Whether it was to leave before today and hasn't."""
+        is_due = self.leaves_on is not None and self.leaves_on < timezone.localdate()
+        return is_due and self.is_paid and self.sent_at is None
+
+    @property
     def is_cancellable(self) -> bool:
         """Whether it can be cancelled: not while a payment is under way."""
         return not self.is_cancelled and self.payment_state != self.PaymentState.UNKNOWN
@@ -196,6 +221,10 @@ STANDINGS = (
     *((key, name) for key, name in Order.PaymentState.choices if key != Order.PaymentState.OWED_BACK),
     (Order.State.CANCELLED.value, Order.State.CANCELLED.label),
 )
+
+
+# How far paid ones are, for the workshop's list.
+STAGES = (("late", "Late"), ("making", "Being made"), ("made", "Made, not sent"), ("sent", "Sent"))
 
 
 class Line(models.Model):

@@ -16,7 +16,7 @@ from yenzo.apps.designs.side_pictures import list_picture
 from yenzo.apps.files.downloads import as_download, download
 from yenzo.apps.orders.invoices import invoice_of
 from yenzo.apps.orders.models import Line, Order
-from yenzo.apps.orders.models.orders import STANDINGS
+from yenzo.apps.orders.models.orders import STAGES, STANDINGS
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
 from yenzo.apps.orders.showing import ShownLine, ShownPiece
 
@@ -30,10 +30,10 @@ def order_list(request: HttpRequest) -> HttpResponse:
     orders = Order.objects.for_list()
     if words:
         orders = orders.matching(words)
-    if state in dict(STANDINGS):
+    if state in dict((*STANDINGS, *STAGES)):
         orders = orders.standing(state)
     page = Paginator(orders, ORDERS_A_PAGE).get_page(request.GET.get("page"))
-    context = {"page": page, "words": words, "state": state, "states": STANDINGS, "section": "orders"}
+    context = {"page": page, "words": words, "state": state, "states": (*STANDINGS, *STAGES), "section": "orders"}
     return render(request, "orders/orders.html", context)
 
 

@@ -1,0 +1,87 @@
+"""A day at the workshop: what is paid is taken, made, spoilt, made again and sent; its customer reads along."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from demo.installation import wait_until
+from tests.story.conftest import PHONE, fill_checkout
+from tests.story.test_pages import fits, found_by_axe
+
+STATION = {"width": 1024, "height": 768}
+
+
+def paid_order(open_page, workshop, name):
+    """Order two cushions and pay; return the customer's page and the number."""
+    page = open_page("/goods/deck-cushion/")
+    page.fill("#entry-words", "Otter and Son")
+    page.fill("#pieces", "2")
+    page.get_by_role("button", name="Put in the basket").click()
+    page.get_by_role("link", name="Go to the checkout").click()
+    fill_checkout(page, name, "tora@post.example", "Quay 7")
+    page.get_by_role("button", name="Order and go on").click()
+    page.get_by_role("button", name="Pay").click()
+    expect(page.locator("[data-order-state=paid]")).to_be_visible()
+    [(number,)] = workshop.rows("SELECT number FROM orders_order WHERE customer_name = %s", name)
+    wait_until(
+        lambda: workshop.rows(
+            "SELECT j.id FROM production_job j JOIN orders_line l ON l.id = j.line_id "
+            "JOIN orders_order o ON o.id = l.order_id WHERE o.number = %s",
+            number,
+        ),
+        what="the jobs",
+    )
+    return page, number
+
+
+def test_a_day_from_the_ticket_to_the_parcel(open_page, workshop):
+    customer, number = paid_order(open_page, workshop, "Tora Floor")
+    floor = open_page("/workshop/production/stations/press/", size=STATION, person="piet")
+    scan = floor.get_by_label("Scan a ticket")
+    expect(scan).to_be_focused()
+    scan.fill(f"T-{number}-1")
+    scan.press("Enter")
+    in_hand = floor.locator(".in-hand")
+    expect(in_hand).to_have_attribute("data-job", f"T-{number}-1/1")
+    expect(in_hand).to_contain_text("Otter and Son")
+    # Another one at the same station sees whose it is.
+    other = open_page("/workshop/production/stations/press/", size=STATION, person="noor")
+    expect(other.locator(".others")).to_contain_text("Piet")
+    floor.get_by_label("How many are made").fill("1")
+    floor.get_by_role("button", name="Made").click()
+    expect(in_hand).to_contain_text("1 of 2 made")
+    customer.reload()
+    expect(customer.locator("#payment")).to_contain_text("1 of 2 pieces are made")
+    expect(customer.get_by_text("Cancel this order")).to_have_count(0)
+    floor.get_by_text("Spoilt…").click()
+    floor.get_by_label("What happened").fill("The foil slipped")
+    floor.get_by_role("button", name="Make it again").click()
+    expect(floor.get_by_text("makes 1 again")).to_be_visible()
+    scan.fill(f"T-{number}-1/1+2")
+    scan.press("Enter")
+    expect(in_hand).to_contain_text("Made again: The foil slipped")
+    floor.get_by_role("button", name="Made").click()
+    expect(floor.locator(".in-hand")).to_have_count(0)
+    desk = open_page(f"/workshop/orders/{number}/", person="noor")
+    desk.get_by_label("Parcel number").fill("HP 42")
+    desk.get_by_role("button", name="It is sent").click()
+    expect(desk.locator(".jobs-of-order")).to_contain_text("HP 42")
+    customer.reload()
+    expect(customer.locator("#payment")).to_contain_text("On its way")
+    expect(customer.locator("#payment")).to_contain_text("HP 42")
+
+
+@pytest.mark.parametrize("size", [STATION, PHONE])
+def test_station_and_week_fit_and_are_clean(open_page, workshop, size):
+    paid_order(open_page, workshop, f"Tora {size['width']}")
+    page = open_page("/workshop/production/stations/press/", size=size, person="piet")
+    assert found_by_axe(page) == []
+    assert fits(page)
+    page.get_by_role("button", name=re.compile("Take the next")).click()
+    expect(page.locator(".in-hand")).to_be_visible()
+    assert found_by_axe(page) == []
+    assert fits(page)
+    page.get_by_role("button", name="Put it back").click()
+    page.goto("/workshop/production/")
+    assert found_by_axe(page) == []
