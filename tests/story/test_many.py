@@ -37,7 +37,7 @@ def mend(page, number, column, words):
 
 
 def begun_list(page):
-    page.get_by_role("button", name="Many with other names").click()
+    page.get_by_role("button", name="Many from a list").click()
     page.wait_for_url(re.compile("/lists/"))
 
 

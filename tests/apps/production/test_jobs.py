@@ -96,7 +96,7 @@ def test_pieces_are_counted_until_all_are_made_and_the_order_is_sent(job, paid, 
     Job.objects.update(quantity=3)
     begin_job(decorator, job.pk)
     count_made(decorator, job.pk, 2)
-    assert Order.objects.get().made_at is None
+    assert (Order.objects.get().pieces_made, Order.objects.get().made_at) == (2, None)
     count_made(decorator, job.pk, 1)
     order, job = Order.objects.get(), Job.objects.get()
     assert (job.state, order.pieces_made) == ("done", 3)

@@ -204,8 +204,13 @@ def _save_counts(actor: Actor, job: Job) -> None:
         job.minutes_taken += _minutes_since(job)
         job.state, job.done_at = states.DONE, timezone.now()
     job.save(update_fields=["made", "spoilt", "minutes_taken", "state", "done_at"])
-    if job.state != states.DONE:
-        return
+    if job.state == states.DONE:
+        _let_follow(job)
+    _note_progress(actor, job.line.order_id)
+
+
+def _let_follow(job: Job) -> None:
+    """Let what comes after a finished job begin, as far as nothing before it is still to be done."""
     same = Job.objects.select_for_update().filter(line=job.line, index=job.index)
     # What comes after waits for all pieces, those that are made again included.
     open_places = set(same.filter(state__in=(states.READY, states.BEGUN)).values_list("place", flat=True))
@@ -215,7 +220,6 @@ def _save_counts(actor: Actor, job: Job) -> None:
             one.state = states.READY
             one.save(update_fields=["state"])
             open_places.add(one.place)
-    _note_progress(actor, job.line.order_id)
 
 
 def _note_progress(actor: Actor, order_id: int) -> None:
