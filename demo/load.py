@@ -7,7 +7,6 @@ import uuid
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
-from datetime import timedelta
 from decimal import Decimal
 from pathlib import Path
 from typing import Any
@@ -21,15 +20,13 @@ from django.conf import settings  # noqa: E402
 from django.contrib.auth.hashers import make_password  # noqa: E402
 from django.db import connection, transaction  # noqa: E402 - models need the settings first
 from django.urls import reverse  # noqa: E402
-from django.utils import timezone  # noqa: E402
 
+from demo.working import begin_a_list, set_up_workshop, work_on_orders  # noqa: E402
 from yenzo.apps.accounts.models import Person, Role  # noqa: E402
 from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of  # noqa: E402
-from yenzo.apps.designs.listed import begin_check  # noqa: E402
 from yenzo.apps.designs.models import Design, Look, Upload  # noqa: E402
 from yenzo.apps.designs.services.designs import save_design  # noqa: E402
-from yenzo.apps.designs.services.lists import begin_list, fill_list  # noqa: E402
-from yenzo.apps.designs.services.looks import show_design, show_list  # noqa: E402
+from yenzo.apps.designs.services.looks import show_design  # noqa: E402
 from yenzo.apps.designs.services.uploads import look_at_upload, receive_upload  # noqa: E402
 from yenzo.apps.designs.to_core import walk_entries  # noqa: E402
 from yenzo.apps.materials.services.artwork import add_made_artwork  # noqa: E402
@@ -39,14 +36,6 @@ from yenzo.apps.orders.models import Order  # noqa: E402
 from yenzo.apps.orders.paying import pay_order  # noqa: E402
 from yenzo.apps.orders.services.orders import Customer, Wishes, cancel_order  # noqa: E402
 from yenzo.apps.production.models import Job, Pack  # noqa: E402
-from yenzo.apps.production.services.jobs import (  # noqa: E402
-    begin_job,
-    count_made,
-    count_spoilt,
-    make_jobs,
-    save_station,
-    send_order,
-)
 from yenzo.apps.products.models import Product  # noqa: E402
 from yenzo.apps.products.services.drafts import edit_draft  # noqa: E402
 from yenzo.apps.products.services.kits import create_kit, publish_kit, set_kit_scope  # noqa: E402
@@ -57,12 +46,9 @@ from yenzo.apps.products.to_core import setup_of_revision  # noqa: E402
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket  # noqa: E402
 from yenzo.apps.shop.services.sign_in import ask_for_link  # noqa: E402
 from yenzo.apps.stock.services.stock import count_stock  # noqa: E402
-from yenzo.apps.workshop.services.workshop import change_workshop  # noqa: E402
 from yenzo.core.artwork.facts import Preparation  # noqa: E402
 from yenzo.core.documents.fields import ArtworkField  # noqa: E402
 from yenzo.core.documents.reading import read_entries  # noqa: E402
-from yenzo.core.lists.columns import match_columns, targets_of  # noqa: E402
-from yenzo.core.lists.tables import read_pasted  # noqa: E402
 from yenzo.gateways.payment.practice import APPROVES  # noqa: E402
 
 HERE = Path(__file__).parent
@@ -110,61 +96,6 @@ ORDERS = (
 )
 
 
-# What the workshop says of itself.
-WORKSHOP: dict[str, Any] = {
-    "address": "The Slipway\nPort Hallow\nPO1 3AX",
-    "tax_number": "GB 000 0000 00",
-    "calendar": {"holidays_of": "GB-SCT", "lead_days": 3},
-    "deliveries": [
-        {
-            "key": "post",
-            "name": "Letter post",
-            "price": "4.50",
-            "free_from": "90",
-            "countries": ["GB", "IE"],
-            "days": 3,
-        },
-        {"key": "courier", "name": "Courier", "price": "9.80", "days": 1},
-        {"key": "quay", "name": "Pick up at the slipway", "days": 0, "is_pickup": True},
-    ],
-}
-# Where things are made: by key its name, what is done there, hours on a weekday.
-STATIONS: dict[str, tuple[str, list[str], float]] = {
-    "bench": ("Carving bench", ["carving", "deep-cut"], 6),
-    "graver": ("Graver", ["engraving"], 7),
-    "press": ("Print room", ["transfer-print", "pad-print", "dial-print", "hot-iron"], 7),
-    "loft": ("Sail loft", ["embroidery", "cut-cloth"], 8),
-    "packing": ("Packing table", [""], 4),
-}
-# A crew that is written down in a spreadsheet; three of its rows can't be made as they stand.
-CREW = """Name\tJob aboard\tPieces
-Wilma\tSkipper\t1
-Otto\tMate\t2
-Juna\tEngineer\t1
-Pelle\tCook\t1
-Runa\tDeck hand\t1
-Tova\tDeck hand\t1
-Bartholomew-James\tDeck hand\t1
-Ines\tMate\t1
-Nils\tDeck hand\t1
-Oskar\tStoker\t1
-Maren\tCook\t1
-Levi\tDeck hand\t1
-Sunniva\tMate\t1
-Kaj\tDeck hand\t1
-Liv\tDeck hand\t1
-Tobias\tEngineer\t1
-Alma\tDeck hand\t1
-Frode\tDeck hand\t1
-Signe\tCook\tsome
-Bo\tDeck hand\t1
-Astrid\tMate\t1
-Eskil\tDeck hand\t1
-Wilma\tSkipper\t1
-Dag\tDeck hand\t1
-"""
-
-
 def load() -> bool:
     """Load the demo unless there are products already; tell whether it did."""
     if Product.objects.exists():
@@ -183,13 +114,11 @@ def load() -> bool:
         for product in Product.objects.products():
             publish_setup(owner, product.pk, seen_version=product.draft_version)
         count_stock(owner, STOCK)
-        change_workshop(owner, WORKSHOP)
-        for key, (name, methods, hours) in STATIONS.items():
-            save_station(owner, key, name=name, methods=methods, hours=[hours] * 5 + [0.0, 0.0])
+        set_up_workshop(owner)
         for order in ORDERS:
             _order(owner, order)
-        _work(owner)
-        _list_in_work()
+        work_on_orders(owner)
+        begin_a_list()
         _kept_design()
         # Somebody plays with an address that isn't theirs: the last of these is held back for the desk to look at.
         for _ in range(LINKS_TO_A_STRANGER):
@@ -289,40 +218,6 @@ def _order(owner: Actor, wanted: DemoOrder) -> None:
         pay_order(GUEST, order, APPROVES)
     elif wanted.end == "cancelled":
         cancel_order(owner, order.pk)
-
-
-def _work(owner: Actor) -> None:
-    """Work on what is paid: one order is sent, one made, one piece was spoilt, one is in hand, one is late."""
-    paid = list(Order.objects.standing(Order.PaymentState.PAID).order_by("pk"))
-    for order in paid:
-        make_jobs(SYSTEM_ACTOR, order.pk)
-    sent, late, made, spoilt, in_hand, *_ = paid
-    for order in (sent, made):
-        for job in Job.objects.filter(line__order=order).in_order():
-            begin_job(owner, job.pk)
-            count_made(owner, job.pk, job.quantity)
-    send_order(owner, sent.pk, carrier="Harbor Post", number="HP 7731 204")
-    Job.objects.filter(line__order=late).update(due_on=timezone.localdate() - timedelta(days=2))
-    for order in (spoilt, in_hand):
-        job = Job.objects.filter(line__order=order).in_order()[0]
-        begin_job(owner, job.pk)
-        if order == spoilt:
-            count_spoilt(owner, job.pk, 1, "The cork split at the edge")
-
-
-def _list_in_work() -> None:
-    """Begin a list of names that isn't in order yet, and show it by a link."""
-    product = Product.objects.select_related("live").get(key="crew-patches")
-    assert product.live is not None
-    visitor, setup = uuid.uuid4(), setup_of_revision(product.live)
-    names = begin_list(
-        GUEST, product.live, read_entries({"values": {"lettering": "quayside"}}), visitor=visitor, uploads=[]
-    )
-    table = read_pasted(CREW)
-    columns = match_columns(table, targets_of(setup), {"job aboard": "duty"})
-    fill_list(GUEST, names.pk, table, columns, visitor=visitor, adds=False)
-    begin_check(GUEST, names)
-    show_list(GUEST, names.pk, visitor=visitor, is_shared=True)
 
 
 def _kept_design() -> None:

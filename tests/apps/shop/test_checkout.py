@@ -130,8 +130,21 @@ def test_goods_that_take_longer_hold_up_the_promise(browser, owner, product):
 def test_wished_day_is_kept_and_shown_to_the_desk(browser, sign_in):
     wished = timezone.localdate() + timedelta(days=60)
     order = ordered(browser, wished_for=wished.isoformat())
-    assert order.wished_for == wished
+    assert order.wished_for == order.arrives_on == wished
+    assert timedelta(0) < wished - order.leaves_on < timedelta(days=10)
     assert "Wished for" in sign_in("desk").get(f"/workshop/orders/{order.number}/").content.decode()
+
+
+def test_order_that_is_paid_late_is_promised_anew_from_then_on(browser):
+    order = ordered(browser)
+    before = order.leaves_on
+    early = before - timedelta(days=20)
+    Order.objects.update(leaves_on=early, arrives_on=early)
+    order.refresh_from_db()
+    pay_order(GUEST, order, "approves")
+    order.refresh_from_db()
+    assert order.leaves_on >= before
+    assert order.arrives_on > order.leaves_on
 
 
 def test_what_was_agreed_to_is_kept_with_its_texts_digests_and_pictures(browser):

@@ -108,6 +108,13 @@ def test_closed_group_takes_nothing_more(organiser, member, product):
     assert NameList.objects.get().rows.standing().count() == 1
 
 
+def test_closed_group_leaves_nothing_in_the_basket(organiser, member, product):
+    page = opened(organiser, pays="each")
+    Group.objects.update(closes_on=timezone.localdate() - timedelta(days=1))
+    assert fill(member, page).status_code == 422
+    assert not Design.objects.exists()
+
+
 def test_each_pays_their_own_and_the_organiser_sees_who_has_ordered(organiser, member, product):
     page = opened(organiser, pays="each")
     assert fill(member, page).url == "/basket/"

@@ -9,6 +9,7 @@ from yenzo.apps.orders.models import Line, Order
 from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.core.documents.entries import Address, files_of
 from yenzo.core.planning.work import OriginalFile, Work
+from yenzo.core.pricing.delivery import DeliveryWay
 from yenzo.core.pricing.quote import Quote
 from yenzo.core.spine import walk_asked
 
@@ -21,6 +22,11 @@ def quote_of(line: Line) -> Quote:
 def invoice_address_of(order: Order) -> Address | None:
     """Return where the invoice goes, if that is elsewhere."""
     return None if order.invoice_address is None else Address.model_validate(order.invoice_address)
+
+
+def way_of(order: Order) -> DeliveryWay | None:
+    """Return how an order is delivered, as that was when it was ordered; None of orders of before that was asked."""
+    return None if order.delivery is None else DeliveryWay.model_validate(order.delivery)
 
 
 def taken_by(line: Line) -> Counter[str]:

@@ -19,7 +19,7 @@ from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SYSTEM, Actor, service
 from yenzo.apps.designs.models import NameList, Personalization
 from yenzo.apps.designs.personalized import Personalized
 from yenzo.apps.designs.services.personalizations import keep_as_asked
-from yenzo.apps.orders.delivering import OfferedWay
+from yenzo.apps.orders.delivering import OfferedWay, promise_for
 from yenzo.apps.orders.interface import order_cancelled
 from yenzo.apps.orders.mails import want_order_mails
 from yenzo.apps.orders.models import Agreement, Line, Order, OrderEvent, Piece
@@ -187,6 +187,7 @@ def _sum(counts: Iterable[dict[str, int]]) -> dict[str, int]:
 def _insert_order(actor: Actor, intake: Intake) -> Order:
     customer, wishes = intake.customer, intake.wishes
     offered = wishes.offered
+    promise = promise_for(offered, wishes.wished_for) if offered else None
     goods = sum((line.quote.total for line in intake.lines), Decimal(0))
     order = Order.objects.create(
         channel=intake.channel,
@@ -206,8 +207,8 @@ def _insert_order(actor: Actor, intake: Intake) -> Order:
         invoice_address=_parts(customer.invoice_address),
         delivery=offered.way.model_dump(mode="json") if offered else None,
         delivery_price=offered.price if offered else 0,
-        leaves_on=offered.promise.leaves_on if offered else None,
-        arrives_on=offered.promise.arrives_on if offered else None,
+        leaves_on=promise.leaves_on if promise else None,
+        arrives_on=promise.arrives_on if promise else None,
         wished_for=wishes.wished_for,
         note=wishes.note,
         purchase_number=wishes.purchase_number,

@@ -8,9 +8,12 @@ from django.utils import timezone
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
+from yenzo.apps.orders.delivering import promise_from
 from yenzo.apps.orders.models import Order, OrderEvent, Payment
 from yenzo.apps.orders.services.orders import OrderError
+from yenzo.apps.orders.to_core import way_of
 from yenzo.apps.outbox.promises import forsaken
+from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.gateways.payment.interface import Outcome
 
 SETTLING = "orders.settle_payment"
@@ -39,6 +42,17 @@ def look_after_payments(actor: Actor, before: datetime) -> None:  # noqa: ARG001
         app.configure_task(SETTLING).defer(payment_id=int(key))
 
 
+def _promise_anew(order: Order) -> None:
+    """Promise from today on what was paid so late that the day which was promised can't be kept."""
+    way = way_of(order)
+    if way is None or order.leaves_on is None:
+        return
+    setups = [setup_of_revision(line.revision) for line in order.lines.select_related("revision")]
+    promise = promise_from(way, setups, timezone.localdate())
+    if promise.leaves_on > order.leaves_on:
+        order.leaves_on, order.arrives_on = promise.leaves_on, promise.arrives_on
+
+
 @service(SYSTEM)
 def record_outcome(actor: Actor, payment_id: int, outcome: Outcome) -> Order:
     """Write down how a payment ended; what was recorded first stays."""
@@ -51,7 +65,9 @@ def record_outcome(actor: Actor, payment_id: int, outcome: Outcome) -> Order:
         payment.save(update_fields=["state", "ended_at"])
         is_paid = outcome is Outcome.APPROVED
         order.payment_state = Order.PaymentState.PAID if is_paid else Order.PaymentState.WAITING
-        order.save(update_fields=["payment_state"])
+        if is_paid:
+            _promise_anew(order)
+        order.save(update_fields=["payment_state", "leaves_on", "arrives_on"])
         kind = OrderEvent.Kind.PAID if is_paid else OrderEvent.Kind.DECLINED
         OrderEvent.objects.create(order=order, who=actor.name, kind=kind)
         if is_paid:

@@ -86,9 +86,15 @@ def stop_jobs(actor: Actor, order_id: int) -> None:  # noqa: ARG001
 
 @service(*FLOOR)
 def take_next(actor: Actor, station_id: int) -> Job | None:
-    """Begin the job that is due first at a station; never one that somebody else is just taking. None if none is."""
+    """Begin the job that is due first at a station; never one that somebody else is just taking. None if none is.
+
+    Whoever has one in hand there keeps to that.
+    """
     with transaction.atomic():
         station = Station.objects.get(pk=station_id)
+        in_hand = Job.objects.at(station).filter(state=states.BEGUN, holder=actor.member).first()
+        if in_hand is not None:
+            return in_hand
         ready = Job.objects.select_for_update(skip_locked=True, of=("self",)).at(station).filter(state=states.READY)
         job = ready.in_order().first()
         return _begun(actor, job) if job else None

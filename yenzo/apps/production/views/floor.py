@@ -192,7 +192,8 @@ def edit_station(request: HttpRequest, key: str = "") -> HttpResponse:
     form = StationForm(request.POST or None, initial=initial)
     if request.method == "POST" and form.is_valid():
         name = form.cleaned_data["name"]
-        taken = key or slugify(name)[:50] or "station"
+        # "new" is where new ones are made.
+        taken = key or slugify(f"{name}-station" if slugify(name) == "new" else name)[:50] or "station"
         if not key and Station.objects.filter(key=taken).exists():
             form.add_error("name", "There is a station of that name already.")
         else:

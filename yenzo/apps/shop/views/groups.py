@@ -4,6 +4,7 @@ import base64
 import uuid
 
 from django.contrib import messages
+from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
@@ -93,8 +94,10 @@ def fill(request: HttpRequest, token: str, list_id: uuid.UUID) -> HttpResponse:
         return _page(request, group, 422, trouble=trouble, tried=goods.names.pk, sent=cells, by=by)
     actor, member = actor_of(request.user), visitor_of(request)
     try:
-        design = _into_basket(request, goods, cells, walked, sent_as) if group.each_pays else None
-        fill_in(actor, goods.names.pk, cells, member=member, by=by, sent_as=sent_as, design=design)
+        # Both or neither: a group that closes meanwhile leaves nothing in the basket.
+        with transaction.atomic():
+            design = _into_basket(request, goods, cells, walked, sent_as) if group.each_pays else None
+            fill_in(actor, goods.names.pk, cells, member=member, by=by, sent_as=sent_as, design=design)
     except ListError as error:
         return _page(request, group, 422, trouble=str(error), tried=goods.names.pk, sent=cells, by=by)
     begin_check(actor, goods.names, signed_in=is_signed_in(request))

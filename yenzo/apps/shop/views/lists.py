@@ -223,8 +223,10 @@ def _row_answer(request: HttpRequest, list_id: uuid.UUID, number: int, template:
 def state(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Answer the page that waits for the workers: how many rows are checked; once all are, it loads anew."""
     names = list_of(request, list_id)
-    response = render(request, "shop/_list_foot.html", {"shown": ListPage(names), "names": names})
-    if not names.rows.unchecked().exists():
+    count = names.rows.standing().count()
+    left = names.rows.unchecked().count()
+    response = render(request, "shop/_list_checking.html", {"names": names, "done": count - left, "count": count})
+    if not left:
         response["HX-Refresh"] = "true"
     return response
 
