@@ -200,6 +200,7 @@ LIMITS = {
     "keep": env.str("LIMIT_KEEPING", "120/minute;1500/hour"),
     "upload": env.str("LIMIT_UPLOADS", "30/minute;300/hour"),
     "list": env.str("LIMIT_LIST", "240/minute;3000/hour"),
+    "whole_list": env.str("LIMIT_WHOLE_LIST", "20/minute;200/hour"),
     "basket": env.str("LIMIT_BASKET", "60/minute;600/hour"),
     "checkout": env.str("LIMIT_CHECKOUTS", "6/minute;40/hour"),
     "payment": env.str("LIMIT_PAYMENTS", "12/minute;100/hour"),

@@ -147,6 +147,17 @@ def test_more_rows_than_there_is_room_for_are_refused_in_words(browser, product)
     assert only_list().rows.count() == 1
 
 
+def test_whole_lists_are_taken_less_often_than_rows_are_changed(browser, product, settings):
+    settings.LIMITS = {**settings.LIMITS, "whole_list": "2/minute"}
+    address = pasted(browser, "Name", "Otter")
+    browser.post(f"{address}fill/", {"pasted": "Name\nInes", "adds": "yes"})
+    answer = browser.post(f"{address}fill/", {"pasted": "Name\nWilma", "adds": "yes"}, follow=True)
+    assert "very often in a short time" in answer.content.decode()
+    assert only_list().rows.count() == 2
+    browser.post(f"{address}1/", {"cell-1-0": "Adder"}, headers={"HX-Request": "true"})
+    assert only_list().rows.get(number=1).cells == ["Adder"]
+
+
 def test_row_taken_out_leaves_the_sum_and_comes_back(browser, product):
     address = pasted(browser, "Name", "Otter", "Ines")
     whole = Listed(only_list()).quote.total

@@ -51,13 +51,13 @@ PICTURE_PX = 240
 View = Callable[..., HttpResponseBase]
 
 
-def _changes(view: View) -> View:
-    """Let a list be changed as often as pieces can be put in the basket; say in words what can't be done."""
+def _changes(view: View, action: str = "list") -> View:
+    """Let a list be changed as often as somebody may; say in words what can't be done."""
 
     @require_POST
     @wraps(view)
     def limited(request: HttpRequest, list_id: uuid.UUID, **more: object) -> HttpResponseBase:
-        if not may_go_on(request, "list"):
+        if not may_go_on(request, action):
             if request.headers.get("HX-Request"):
                 return HttpResponse(gettext(TOO_OFTEN), status=TOO_MANY)
             messages.error(request, gettext(TOO_OFTEN))
@@ -69,6 +69,11 @@ def _changes(view: View) -> View:
             return redirect("shop:list", list_id)
 
     return limited
+
+
+def _checks_all(view: View) -> View:
+    """Let what has all rows checked anew happen less often: a list may have a thousand."""
+    return _changes(view, "whole_list")
 
 
 @require_POST
@@ -125,7 +130,7 @@ def page(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     )
 
 
-@_changes
+@_checks_all
 def fill(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Take the rows of what was pasted or sent."""
     names, sent = list_of(request, list_id), request.FILES.get("sheet")
@@ -150,7 +155,7 @@ def _remembered(names: NameList) -> dict[str, str]:
     return found
 
 
-@_changes
+@_checks_all
 def columns(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Say what each column gives, and add one if wanted."""
     names, actor, visitor = list_of(request, list_id), actor_of(request.user), visitor_of(request)
@@ -164,7 +169,7 @@ def columns(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     return redirect("shop:list", list_id)
 
 
-@_changes
+@_checks_all
 def rows(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Write the cells of all rows that were sent."""
     _check(request, change_rows(actor_of(request.user), list_id, _cells(request), visitor=visitor_of(request)))
@@ -245,7 +250,7 @@ def row_back(request: HttpRequest, list_id: uuid.UUID, number: int) -> HttpRespo
     return redirect("shop:list", list_id)
 
 
-@_changes
+@_checks_all
 def renew(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Have all rows checked against how the product is sold by now."""
     names = list_of(request, list_id)
