@@ -128,8 +128,9 @@ def faults(installation: Installation, record: Record) -> list[str]:
 def _mail_faults(installation: Installation) -> list[str]:
     kept = {path.stem for path in (installation.folder / "files" / "outbox").glob("[0-9]*.eml")}
     wanted = set()
-    for number, state in installation.rows("SELECT number, payment_state FROM orders_order"):
-        for occasion in ("placed", "paid")[: 2 if state == "paid" else 1]:
+    orders = installation.rows("SELECT number, payment_state, sent_at IS NOT NULL FROM orders_order")
+    for number, state, is_sent in orders:
+        for occasion in ("placed", "paid", "sent")[: 1 + (state == "paid") + is_sent]:
             wanted |= {f"{number}-{occasion}-{who}" for who in ("customer", "workshop")}
     sent = {
         key

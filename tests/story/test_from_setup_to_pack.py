@@ -172,7 +172,7 @@ def order_it(page, workshop):
     page.get_by_role("button", name="Order and go on to payment").dblclick()
     expect(page.locator("[data-order-state=waiting]")).to_be_visible()
     assert workshop.rows("SELECT count(*) FROM orders_order WHERE customer_name = %s", "Runa Holmgard") == [(1,)]
-    page.get_by_role("button", name="Pay £43.00").dblclick()
+    page.get_by_role("button", name="Pay £47.50").dblclick()
     expect(page.locator("[data-order-state=paid]")).to_be_visible()
     return ink
 
