@@ -136,6 +136,16 @@ def test_each_pays_their_own_and_the_organiser_sees_who_has_ordered(organiser, m
     assert "Take it back" not in page
 
 
+def test_list_whose_members_pay_is_not_ordered_once_more_together(organiser, member, product):
+    page = opened(organiser, pays="each")
+    fill(member, page)
+    names = NameList.objects.get()
+    answer = organiser.post(f"/lists/{names.pk}/basket/", follow=True)
+    assert "there is nothing to be ordered together" in answer.content.decode()
+    assert not NameList.objects.get().in_basket
+    assert "in the basket</button>" not in organiser.get(f"/lists/{names.pk}/").content.decode()
+
+
 def test_what_goes_to_each_is_sent_as_usual(organiser, member, product):
     page = opened(organiser, pays="each", goes="each")
     fill(member, page)

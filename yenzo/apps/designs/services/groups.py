@@ -55,6 +55,7 @@ def open_group(
         if not any(names.targets):
             names.targets, names.heads = list(asked.targets), list(asked.heads)
         names.save(update_fields=["group", "targets", "heads", "changed_at"])
+        leave_basket(names)
     return group
 
 
@@ -67,6 +68,7 @@ def join_group(actor: Actor, list_id: uuid.UUID, group_id: int, asked: Filled, *
         if not any(names.targets):
             names.targets, names.heads = list(asked.targets), list(asked.heads)
         names.save(update_fields=["group", "targets", "heads", "changed_at"])
+        leave_basket(names)
 
 
 @service(*VISITORS)

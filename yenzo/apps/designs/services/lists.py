@@ -208,6 +208,8 @@ def put_list_in_basket(actor: Actor, list_id: uuid.UUID, *, visitor: uuid.UUID) 
     """Put a list in its visitor's basket; raises ListError while any row isn't in order."""
     with transaction.atomic():
         names = own_list(list_id, visitor)
+        if names.group is not None and names.group.each_pays:
+            raise ListError(gettext("Each member orders and pays their own: there is nothing to be ordered together."))
         standing = names.rows.standing()
         faulty = standing.exclude(state=NameRow.State.GOOD).count()
         if faulty or not standing.exists():
