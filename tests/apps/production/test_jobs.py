@@ -190,6 +190,17 @@ def test_cancelled_order_stops_what_is_not_begun(job, paid, owner):
     assert Job.objects.get().state == "stopped"
 
 
+def test_what_is_begun_of_a_cancelled_order_stops_when_it_is_put_back_and_is_not_made_again(job, paid, owner, actors):
+    begin_job(actors["decorator"], job.pk)
+    cancel_order(owner, paid.pk)
+    assert Job.objects.get().state == "begun"
+    with pytest.raises(JobError, match="cancelled"):
+        count_spoilt(actors["decorator"], job.pk, 1, "slipped")
+    assert put_back(actors["decorator"], job.pk).state == "stopped"
+    with pytest.raises(JobError):
+        begin_job(actors["decorator"], job.pk)
+
+
 def test_states_lead_only_where_they_may():
     assert {state for state in states.NEXT if not states.NEXT[state]} == {"done", "stopped"}
     assert not states.may_become("done", "begun")

@@ -4,7 +4,7 @@ WAITING, READY, BEGUN, DONE, STOPPED = "waiting", "ready", "begun", "done", "sto
 NEXT: dict[str, frozenset[str]] = {
     WAITING: frozenset({READY, STOPPED}),
     READY: frozenset({BEGUN, STOPPED}),
-    BEGUN: frozenset({READY, DONE}),
+    BEGUN: frozenset({READY, DONE, STOPPED}),
     DONE: frozenset(),
     STOPPED: frozenset(),
 }

@@ -1,4 +1,7 @@
-"""Jobs: made when an order is paid, taken, finished, spoilt and made again; stopped when it is cancelled."""
+"""Jobs: made when an order is paid, taken, finished, spoilt and made again; stopped when it is cancelled.
+
+An order is the lock over its jobs: every service that changes one locks its order first, and only that.
+"""
 
 from collections import Counter
 from datetime import timedelta
@@ -80,7 +83,8 @@ def _jobs_of(piece: ShownPiece, *, due_on: Any) -> list[Job]:
 def stop_jobs(actor: Actor, order_id: int) -> None:  # noqa: ARG001
     """Stop the jobs of an order that aren't begun; whoever has begun one finishes it or puts it back."""
     with transaction.atomic():
-        jobs = Job.objects.select_for_update().filter(line__order=order_id, state__in=(states.WAITING, states.READY))
+        order = Order.objects.select_for_update().get(pk=order_id)
+        jobs = Job.objects.filter(line__order=order, state__in=(states.WAITING, states.READY))
         jobs.update(state=states.STOPPED)
 
 
@@ -90,14 +94,17 @@ def take_next(actor: Actor, station_id: int) -> Job | None:
 
     Whoever has one in hand there keeps to that.
     """
-    with transaction.atomic():
-        station = Station.objects.get(pk=station_id)
-        in_hand = Job.objects.at(station).filter(state=states.BEGUN, holder=actor.member).first()
-        if in_hand is not None:
-            return in_hand
-        ready = Job.objects.select_for_update(skip_locked=True, of=("self",)).at(station).filter(state=states.READY)
-        job = ready.in_order().first()
-        return _begun(actor, job) if job else None
+    station = Station.objects.get(pk=station_id)
+    in_hand = Job.objects.at(station).filter(state=states.BEGUN, holder=actor.member).first()
+    if in_hand is not None:
+        return in_hand
+    ready = Job.objects.at(station).filter(state=states.READY).in_order()
+    while (first := ready.first()) is not None:
+        with transaction.atomic():
+            job = _locked(first.pk)
+            if job.state == states.READY:
+                return _begun(actor, job)
+    return None
 
 
 @service(*FLOOR)
@@ -124,13 +131,17 @@ def _begun(actor: Actor, job: Job) -> Job:
 
 @service(*FLOOR)
 def put_back(actor: Actor, job_id: int) -> Job:  # noqa: ARG001
-    """Give a job back that was begun: it is ready for whoever takes it next, with what is made of it counted."""
+    """Give a job back that was begun: ready for whoever takes it next, with what is made of it counted.
+
+    That of an order that was cancelled meanwhile stops.
+    """
     with transaction.atomic():
         job = _locked(job_id)
         if job.state != states.BEGUN:
             raise JobError(_why_not(job))
         job.minutes_taken += _minutes_since(job)
-        job.state, job.holder = states.READY, None
+        job.state = states.STOPPED if job.line.order.is_cancelled else states.READY
+        job.holder = None
         job.save(update_fields=["state", "holder", "minutes_taken"])
     return job
 
@@ -161,6 +172,8 @@ def count_spoilt(actor: Actor, job_id: int, count: int, reason: str) -> Job:
             raise JobError(_why_not(job))
         if not 1 <= count <= job.left:
             raise JobError(f"Of {job.number} {job.left} are left; {count} can't be spoilt.")
+        if job.line.order.is_cancelled:
+            raise JobError(f"Order {job.line.order.number} is cancelled: nothing is made again. Please put it back.")
         if not reason.strip():
             raise JobError("Please say what happened: it is made again, and others learn from it.")
         job.spoilt += count
@@ -217,7 +230,7 @@ def _save_counts(actor: Actor, job: Job) -> None:
 
 def _let_follow(job: Job) -> None:
     """Let what comes after a finished job begin, as far as nothing before it is still to be done."""
-    same = Job.objects.select_for_update().filter(line=job.line, index=job.index)
+    same = Job.objects.filter(line=job.line, index=job.index)
     # What comes after waits for all pieces, those that are made again included.
     open_places = set(same.filter(state__in=(states.READY, states.BEGUN)).values_list("place", flat=True))
     waiting = same.filter(state=states.WAITING).order_by("place", "attempt")
@@ -230,7 +243,7 @@ def _let_follow(job: Job) -> None:
 
 def _note_progress(actor: Actor, order_id: int) -> None:
     """Count an order's pieces that are made; all of them make it ready to be sent."""
-    order = Order.objects.select_for_update().get(pk=order_id)
+    order = Order.objects.get(pk=order_id)
     jobs = Job.objects.filter(line__order=order)
     unmade = jobs.filter(state__in=states.OPEN)
     last: dict[tuple[int, int], int] = {}
@@ -281,11 +294,12 @@ def planned_and_taken(order: Order) -> dict[str, float]:
 
 
 def _locked(job_id: int) -> Job:
-    locked = Job.objects.select_for_update(of=("self",)).select_related("line__order", "holder")
-    job = locked.filter(pk=job_id).first()
-    if job is None:
+    """Lock a job's order, and return the job as it is from then on."""
+    order_id = Job.objects.filter(pk=job_id).values_list("line__order", flat=True).first()
+    if order_id is None:
         raise JobError("There is no such job.")
-    return job
+    Order.objects.select_for_update().get(pk=order_id)
+    return Job.objects.select_related("line__order", "holder").get(pk=job_id)
 
 
 def _minutes_since(job: Job) -> float:
