@@ -107,8 +107,8 @@ def test_what_is_typed_while_a_row_is_checked_stays(open_page, workshop):
     held = []
     page.route("**/lists/*/1/", lambda route: held.append(route))
     page.locator('[name="cell-1-0"]').fill("Ada")
-    page.locator('[name="cell-1-0"]').press("Tab")
-    page.wait_for_timeout(100)
+    with page.expect_request("**/lists/*/1/"):
+        page.locator('[name="cell-1-0"]').press("Tab")
     page.locator('[name="cell-1-1"]').fill("Co")
     held[0].continue_()
     expect(page.locator("#picture-1 img")).to_be_visible()

@@ -31,6 +31,7 @@ from yenzo.apps.production.services.jobs import (
 from yenzo.apps.production.week import week_of
 from yenzo.apps.shop.services.checkout import order_basket
 from yenzo.apps.stock.models import StockItem
+from yenzo.apps.workshop.models import Workshop
 
 pytestmark = pytest.mark.django_db
 
@@ -105,7 +106,10 @@ def test_pieces_are_counted_until_all_are_made_and_the_order_is_sent(job, paid, 
     assert (job.state, order.pieces_made) == ("done", 3)
     assert order.made_at
     send_order(actors["desk"], order.pk, carrier="Gull Post", number="GP 1")
-    send_order(actors["desk"], order.pk, carrier="Other", number="GP 2")
+    send_order(actors["desk"], order.pk, carrier="Gull Post", number="GP 1")
+    with pytest.raises(JobError, match="Gull Post GP 1"):
+        send_order(actors["desk"], order.pk, carrier="Other", number="GP 2")
+    assert order.parcels.count() == 1
     order.refresh_from_db()
     assert (order.carrier, order.parcel_number) == ("Gull Post", "GP 1")
     mails = {mail.to: mail for key, mail in send_mails().items() if "-sent-" in key}
@@ -205,6 +209,21 @@ def test_states_lead_only_where_they_may():
     assert {state for state in states.NEXT if not states.NEXT[state]} == {"done", "stopped"}
     assert not states.may_become("done", "begun")
     assert all(after in states.NEXT for afters in states.NEXT.values() for after in afters)
+
+
+def test_week_counts_what_is_due_later_apart_and_all_jobs_beyond_those_that_it_lists(job, bench, monkeypatch):
+    monkeypatch.setattr("yenzo.apps.production.week.MOST_LISTED", 0)
+    week = week_of()
+    row = next(row for row in week.rows if row.station == bench)
+    assert (len(week.jobs), week.left, sum(load.jobs for load in row.loads) + row.later) == (0, 1, 1)
+    Job.objects.update(due_on=timezone.localdate() + timedelta(days=60))
+    row = next(row for row in week_of().rows if row.station == bench)
+    assert (sum(load.jobs for load in row.loads), row.later) == (0, 1)
+
+
+def test_week_of_a_workshop_that_does_not_open_again_shows_today(job, bench):
+    Workshop.objects.create(calendar={"closed": [{"first": "2020-01-01", "last": "2099-01-01"}]})
+    assert [day.is_today for day in week_of().days] == [True]
 
 
 def test_week_says_what_is_due_against_the_hours_and_what_is_late(job, bench):

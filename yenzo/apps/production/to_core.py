@@ -4,9 +4,9 @@ from collections import defaultdict
 
 from yenzo.core.documents.materials import Method
 from yenzo.core.planning.estimate import Content, Estimate, estimate
+from yenzo.core.pricing.amounts import MM2_PER_CM2
 from yenzo.core.record import Recorded, RecordedArea
 
-MM2_PER_CM2 = 100
 UNDECORATED = ""
 # What is picked and packed as it is.
 BY_HAND = Method(name="Without decoration", done="as it is", setup_minutes=0, piece_minutes=2)

@@ -3,7 +3,8 @@
 from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import date, timedelta
+from datetime import date
+from itertools import islice
 
 from django.utils import timezone
 
@@ -16,7 +17,6 @@ from yenzo.core.planning.calendar import WorkingCalendar
 
 DAYS = 6
 MOST_LISTED = 400
-ONE_DAY = timedelta(days=1)
 
 
 @dataclass(frozen=True)
@@ -59,15 +59,17 @@ class StationRow:
     station: Station | None
     loads: tuple[Load, ...]
     ready: int
+    later: int
 
 
 @dataclass(frozen=True)
 class Week:
-    """The board: its days, its stations, and the open jobs, what is due first first."""
+    """The board: its days, its stations, all of whose open jobs count, and the first open jobs; `left` are more."""
 
     days: tuple[Day, ...]
     rows: tuple[StationRow, ...]
     jobs: tuple[Job, ...]
+    left: int
     names: dict[str, str]
 
 
@@ -82,36 +84,38 @@ def week_of(today: date | None = None) -> Week:
     today = today or timezone.localdate()
     calendar = calendar_of(own_workshop())
     days = _days(calendar, today)
-    jobs = list(Job.objects.open().shown()[:MOST_LISTED])
+    jobs = list(Job.objects.open())
     stations = list(Station.objects.all())
     taken = {method for station in stations for method in station.methods}
     rows = [_row(station, [job for job in jobs if job.method in station.methods], days, today) for station in stations]
     homeless = [job for job in jobs if job.method not in taken]
     if homeless:
         rows.append(_row(None, homeless, days, today))
-    return Week(tuple(Day(day, day == today) for day in days), tuple(rows), tuple(jobs), method_names())
+    shown = tuple(Job.objects.open().shown()[:MOST_LISTED])
+    board = tuple(Day(day, day == today) for day in days)
+    return Week(board, tuple(rows), shown, len(jobs) - len(shown), method_names())
 
 
 def _days(calendar: WorkingCalendar, today: date) -> list[date]:
-    found = []
-    for day in calendar.open_days(today):
-        found.append(day)
-        if len(found) == DAYS:
-            break
-    return found
+    """Return the next working days; today for a workshop that doesn't open again."""
+    return list(islice(calendar.open_days(today), DAYS)) or [today]
 
 
 def _row(station: Station | None, jobs: Iterable[Job], days: list[date], today: date) -> StationRow:
     by_day: dict[date, list[Job]] = defaultdict(list)
-    ready = 0
+    ready = later = 0
     for job in jobs:
         ready += job.state == Job.State.READY
         # What is late, or due on a day without work, is due on the next one there is.
-        by_day[next((day for day in days if day >= job.due_on), days[-1])].append(job)
+        day = next((day for day in days if day >= job.due_on), None)
+        if day is None:
+            later += 1
+        else:
+            by_day[day].append(job)
     loads = []
     for day in days:
         due = by_day[day]
         left = sum(job.minutes_planned * job.left / job.quantity for job in due)
         room = 60 * station.hours[day.weekday()] if station else 0
         loads.append(Load(len(due), left, room, sum(job.due_on < today for job in due)))
-    return StationRow(station, tuple(loads), ready)
+    return StationRow(station, tuple(loads), ready, later)

@@ -98,11 +98,11 @@ def designs_of(visitor: uuid.UUID | None) -> OwnDesigns:
     if visitor is None:
         return OwnDesigns((), (), ())
     designs = Design.objects.for_list(visitor).prefetch_related("looks")[:MOST_SHOWN]
-    lists = NameList.objects.of_visitor(visitor)[:MOST_SHOWN]
+    lists = NameList.objects.of_visitor(visitor).with_counts()[:MOST_SHOWN]
     return OwnDesigns(
         tuple(_begun(visitor)),
         tuple(KeptDesign(one, read_as_kept(one.personalization)) for one in designs),
-        tuple(KeptList(one, shop_setup(one.revision).offer.name, one.rows.standing().count()) for one in lists),
+        tuple(KeptList(one, shop_setup(one.revision).offer.name, one.row_count) for one in lists),
     )
 
 

@@ -5,6 +5,7 @@ from typing import Any, cast
 
 from django import forms
 from django.conf import settings
+from django.utils.dates import WEEKDAYS
 from pydantic import ValidationError
 
 from yenzo.apps.pages.fields import LineField, LinesField
@@ -12,7 +13,6 @@ from yenzo.apps.workshop.models import Workshop
 from yenzo.core.planning.calendar import COUNTRIES, ClosedDays, WorkingCalendar
 from yenzo.core.pricing.delivery import DeliveryWay
 
-WEEKDAYS = tuple(enumerate(("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")))
 KEPT = (
     ("designs", "Designs that weren't ordered, with their files"),
     ("lists", "Lists of names"),
@@ -78,7 +78,7 @@ class CalendarForm(forms.Form):
     """When the workshop works."""
 
     weekdays = forms.TypedMultipleChoiceField(
-        choices=WEEKDAYS, coerce=int, widget=forms.CheckboxSelectMultiple, label="It works on"
+        choices=list(WEEKDAYS.items()), coerce=int, widget=forms.CheckboxSelectMultiple, label="It works on"
     )
     holidays_of = forms.ChoiceField(choices=_holiday_keys, required=False, label="Closed on the public holidays of")
     closed = LinesField(

@@ -7,7 +7,6 @@ from yenzo.core.documents.materials import Method
 from yenzo.core.speaking import decimal
 
 CENT = Decimal("0.01")
-MM2_PER_CM2 = 100
 
 
 @dataclass(frozen=True)

@@ -19,6 +19,10 @@ class NameListQuerySet(models.QuerySet["NameList"]):
         """Return the lists of this visitor that weren't ordered, the latest first."""
         return self.filter(visitor=visitor, ordered_at=None).select_related("revision__product").order_by("-created_at")
 
+    def with_counts(self) -> Self:
+        """Return the lists with how many rows stand in each, as `row_count`."""
+        return self.annotate(row_count=models.Count("rows", filter=models.Q(rows__is_out=False)))
+
     def in_basket_of(self, visitor: uuid.UUID) -> Self:
         """Return the lists in this visitor's basket, oldest first."""
         own = self.filter(visitor=visitor, in_basket=True).select_related("revision__product__live")
@@ -45,6 +49,8 @@ class NameList(models.Model):
     changed_at = models.DateTimeField(auto_now=True)
 
     objects = NameListQuerySet.as_manager()
+    # Of those that were read `with_counts` only.
+    row_count: int
 
     class Meta:
         constraints: ClassVar = [

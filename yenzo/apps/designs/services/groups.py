@@ -11,8 +11,8 @@ from django.utils.translation import gettext
 
 from yenzo.apps.accounts.rights import Actor, service
 from yenzo.apps.designs.models import Design, Group, NameList, NameRow
-from yenzo.apps.designs.services.designs import VISITORS
-from yenzo.apps.designs.services.lists import ListError, leave_basket, own_list
+from yenzo.apps.designs.services.designs import VISITORS, remove_design
+from yenzo.apps.designs.services.lists import ListError, leave_basket, own_list, unchecked
 from yenzo.core.lists.tables import MOST_ROWS
 
 
@@ -51,12 +51,19 @@ def open_group(
         group.title, group.organiser, group.closes_on = terms.title, terms.organiser, terms.closes_on
         group.pays, group.goes = terms.pays, terms.goes
         group.save()
-        names.group = group
-        if not any(names.targets):
-            names.targets, names.heads = list(asked.targets), list(asked.heads)
-        names.save(update_fields=["group", "targets", "heads", "changed_at"])
-        leave_basket(names)
+        _take_part(names, group, asked)
+        # Who pays may be another now: what else the group orders is looked through anew, too.
+        for other in group.lists.filter(in_basket=True):
+            leave_basket(other)
     return group
+
+
+def _take_part(names: NameList, group: Group, asked: Filled) -> None:
+    names.group = group
+    if not any(names.targets):
+        names.targets, names.heads = list(asked.targets), list(asked.heads)
+    names.save(update_fields=["group", "targets", "heads", "changed_at"])
+    leave_basket(names)
 
 
 @service(*VISITORS)
@@ -64,11 +71,7 @@ def join_group(actor: Actor, list_id: uuid.UUID, group_id: int, asked: Filled, *
     """Let the members of another list's group fill in this one, too."""
     with transaction.atomic():
         names = own_list(list_id, visitor)
-        names.group = Group.objects.get(pk=group_id, visitor=visitor)
-        if not any(names.targets):
-            names.targets, names.heads = list(asked.targets), list(asked.heads)
-        names.save(update_fields=["group", "targets", "heads", "changed_at"])
-        leave_basket(names)
+        _take_part(names, Group.objects.get(pk=group_id, visitor=visitor), asked)
 
 
 @service(*VISITORS)
@@ -94,20 +97,28 @@ def fill_in(
             last = names.rows.aggregate(last=Max("number"))["last"] or 0
             row = NameRow(list=names, number=last + 1, member=member, sent_as=sent_as)
         row.cells, row.by, row.design, row.is_out = list(cells), by, design, False
-        row.state, row.version, row.personalization = NameRow.State.UNCHECKED, row.version + 1, None
-        row.save()
+        unchecked(row).save()
         leave_basket(names)
     return row
 
 
 @service(*VISITORS)
-def take_own_back(actor: Actor, list_id: uuid.UUID, number: int, *, member: uuid.UUID) -> bool:  # noqa: ARG001
-    """Take a member's own row out while the group is open; tell whether it was there."""
+def take_own_back(actor: Actor, list_id: uuid.UUID, number: int, *, member: uuid.UUID) -> bool:
+    """Take a member's own row out, and of their basket, while the group is open and they haven't ordered it.
+
+    Tell whether it was there.
+    """
     with transaction.atomic():
         names = NameList.objects.select_for_update(of=("self",)).select_related("group").get(pk=list_id)
         if names.group is None or not names.group.is_open or names.ordered_at is not None:
             return False
-        taken = names.rows.filter(number=number, member=member, is_out=False).update(is_out=True)
-        if taken:
-            leave_basket(names)
-    return bool(taken)
+        own = names.rows.standing().filter(number=number, member=member).select_related("design")
+        row = own.filter(design__ordered_at=None).first()
+        if row is None:
+            return False
+        row.is_out = True
+        row.save(update_fields=["is_out"])
+        if row.design is not None:
+            remove_design(actor, row.design.pk, visitor=member)
+        leave_basket(names)
+    return True

@@ -86,7 +86,7 @@ def fill_list(
 
 
 def _append(names: NameList, rows: Sequence[Sequence[str]]) -> None:
-    there = names.rows.filter(is_out=False).count()
+    there = names.rows.standing().count()
     if there + len(rows) > MOST_ROWS:
         raise ListError(
             gettext("The list would have {count} rows; there is room for {most}.").format(
@@ -148,7 +148,7 @@ def change_rows(
                     after[at] = cell
             if after != row.cells:
                 row.cells = after
-                changed.append(_unchecked(row))
+                changed.append(unchecked(row))
         NameRow.objects.bulk_update(changed, ["cells", *CHECK_FIELDS])
         if changed:
             leave_basket(names)
@@ -174,7 +174,7 @@ def mean_row(
         there = row.meant.get(field, [])
         if dict(answer) not in there:
             row.meant = {**row.meant, field: [*there, dict(answer)]}
-            _unchecked(row).save(update_fields=["meant", *CHECK_FIELDS])
+            unchecked(row).save(update_fields=["meant", *CHECK_FIELDS])
 
 
 @service(*VISITORS)
@@ -284,7 +284,8 @@ def keep_checked(actor: Actor, names: NameList, checked: Sequence[CheckedRow]) -
 CHECK_FIELDS = ["state", "version", "personalization"]
 
 
-def _unchecked(row: NameRow) -> NameRow:
+def unchecked(row: NameRow) -> NameRow:
+    """Return a row as one that is to be checked; not saved yet."""
     row.state, row.version, row.personalization = NameRow.State.UNCHECKED, row.version + 1, None
     return row
 

@@ -58,7 +58,7 @@ def write(request: HttpRequest, number: int) -> HttpResponse:
     if trouble:
         messages.error(request, trouble)
     else:
-        messages.success(request, "The customer is told by mail.")
+        messages.success(request, "The mail to the customer waits in the outbox.")
     return redirect("orders:order", number)
 
 

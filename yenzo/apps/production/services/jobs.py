@@ -263,15 +263,21 @@ def _note_progress(actor: Actor, order_id: int) -> None:
 
 @service(*DESK)
 def send_order(actor: Actor, order_id: int, *, carrier: str, number: str) -> Parcel:
-    """Say that an order is on its way, or was picked up: once; its customer gets a mail. Raises JobError before."""
+    """Say that an order is on its way, or was picked up: once; its customer gets a mail.
+
+    Raises JobError before it is made, and for another parcel than the one that it was sent as.
+    """
     with transaction.atomic():
         order = Order.objects.select_for_update().get(pk=order_id)
+        carrier, number = carrier[:80], number[:80]
         parcel = order.parcels.first()
-        if parcel is not None:
+        if parcel is not None and (parcel.carrier, parcel.number) == (carrier, number):
             return parcel
+        if parcel is not None:
+            raise JobError(f"Order {order.number} was sent already: {parcel.carrier} {parcel.number}".strip() + ".")
         if order.made_at is None or not order.is_paid:
             raise JobError(f"Order {order.number} isn't made yet.")
-        parcel = Parcel.objects.create(order=order, carrier=carrier[:80], number=number[:80], person=actor.member)
+        parcel = Parcel.objects.create(order=order, carrier=carrier, number=number, person=actor.member)
         order.sent_at, order.carrier, order.parcel_number = parcel.sent_at, parcel.carrier, parcel.number
         order.save(update_fields=["sent_at", "carrier", "parcel_number"])
         OrderEvent.objects.create(order=order, who=actor.name, kind=OrderEvent.Kind.SENT)

@@ -7,6 +7,7 @@ from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
+from django.utils.dates import WEEKDAYS_ABBR
 from django.utils.text import slugify
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST, require_safe
@@ -31,8 +32,6 @@ from yenzo.apps.production.services.jobs import (
     take_next,
 )
 from yenzo.apps.production.week import method_names, week_of
-
-WEEKDAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
 
 
 @staff_page(*STAFF)
@@ -76,7 +75,7 @@ def take(request: HttpRequest, key: str) -> HttpResponse:
 @staff_page(*FLOOR)
 @require_POST
 def scan(request: HttpRequest, key: str) -> HttpResponse:
-    """Begin the job that a scanned ticket names; in hand already, it counts one as made."""
+    """Begin the job that a scanned ticket names; what is in hand already stays so."""
     found = get_object_or_404(Station, key=key)
     scanned = request.POST.get("scanned", "")[:60]
     called = job_called(scanned, found)
@@ -142,7 +141,7 @@ def send(request: HttpRequest, number: int) -> HttpResponse:
     except JobError as error:
         messages.error(request, str(error))
     else:
-        messages.success(request, "The customer is told by mail.")
+        messages.success(request, "Noted as sent. The mail to the customer waits in the outbox.")
     return redirect("orders:order", number)
 
 
@@ -167,13 +166,13 @@ class StationForm(forms.Form):
         super().__init__(*args, **kwargs)  # type: ignore[arg-type]
         choices = [(key or "-", name) for key, name in method_names().items()]
         self.fields["methods"].choices = choices  # type: ignore[attr-defined] # a choice field has them
-        for day, name in enumerate(WEEKDAYS):
+        for day, name in WEEKDAYS_ABBR.items():
             self.fields[f"day-{day}"] = forms.FloatField(min_value=0, max_value=24, label=f"{name}, hours")
 
     @property
     def hours(self) -> list[float]:
         """The hours by weekday."""
-        return [self.cleaned_data[f"day-{day}"] for day in range(len(WEEKDAYS))]
+        return [self.cleaned_data[f"day-{day}"] for day in WEEKDAYS_ABBR]
 
     @property
     def picked(self) -> list[str]:

@@ -16,7 +16,7 @@ from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.listed import begin_check, row_read
 from yenzo.apps.designs.models import Design, Group, NameList, NameRow
-from yenzo.apps.designs.services.designs import remove_design, save_design
+from yenzo.apps.designs.services.designs import save_design
 from yenzo.apps.designs.services.groups import GroupTerms, fill_in, join_group, open_group, take_own_back
 from yenzo.apps.designs.services.lists import ListError
 from yenzo.apps.designs.services.looks import own_files
@@ -33,6 +33,7 @@ from yenzo.apps.shop.views.products import TOO_MANY, TOO_OFTEN
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.values import clean_line
+from yenzo.core.lists.rows import RowRead
 from yenzo.core.lists.tables import clean_cell
 from yenzo.core.spine import Walked
 
@@ -83,7 +84,7 @@ def fill(request: HttpRequest, token: str, list_id: uuid.UUID) -> HttpResponse:
     group = _group(token)
     goods = _goods(group, list_id)
     by, sent_as = clean_line(request.POST.get("by", ""))[:120], as_uuid(request.POST.get("sent_as", ""))
-    cells, walked = _walked(request, goods)
+    cells, read, walked = _walked(request, goods)
     if not may_go_on(request, "list"):
         return _page(request, group, TOO_MANY, trouble=gettext(TOO_OFTEN), tried=goods.names.pk, sent=cells, by=by)
     troubles = [item.message for item in walked.verdict.blocking] if walked else []
@@ -96,7 +97,7 @@ def fill(request: HttpRequest, token: str, list_id: uuid.UUID) -> HttpResponse:
     try:
         # Both or neither: a group that closes meanwhile leaves nothing in the basket.
         with transaction.atomic():
-            design = _into_basket(request, goods, cells, walked, sent_as) if group.each_pays else None
+            design = _into_basket(request, goods, read.entries, walked, sent_as) if group.each_pays else None
             fill_in(actor, goods.names.pk, cells, member=member, by=by, sent_as=sent_as, design=design)
     except ListError as error:
         return _page(request, group, 422, trouble=str(error), tried=goods.names.pk, sent=cells, by=by)
@@ -109,10 +110,9 @@ def fill(request: HttpRequest, token: str, list_id: uuid.UUID) -> HttpResponse:
 
 
 def _into_basket(
-    request: HttpRequest, goods: GroupGoods, cells: list[str], walked: Walked, sent_as: uuid.UUID
+    request: HttpRequest, goods: GroupGoods, entries: Entries, walked: Walked, sent_as: uuid.UUID
 ) -> Design:
     names, member = goods.names, visitor_of(request)
-    entries = _entries(goods, cells)
     uploads = own_files(names.uploads.all(), member)
     return save_design(
         actor_of(request.user), names.revision, entries, walked, visitor=member, uploads=uploads, sent_as=sent_as
@@ -125,7 +125,7 @@ def preview(request: HttpRequest, token: str, list_id: uuid.UUID) -> HttpRespons
     if not may_go_on(request, "preview"):
         return HttpResponse(gettext("Too many changes in a short time; wait a moment."), status=TOO_MANY)
     goods = _goods(_group(token), list_id)
-    _, walked = _walked(request, goods)
+    *_, walked = _walked(request, goods)
     sides = walked.scene.sides if walked else ()
     pictures = [(side.name, _as_address(small_picture(side, StoredAssets(), PREVIEW_PX))) for side in sides]
     return render(request, "shop/_group_preview.html", {"walked": walked, "pictures": pictures})
@@ -142,26 +142,18 @@ def take_back(request: HttpRequest, token: str, list_id: uuid.UUID, number: int)
     group = _group(token)
     goods = _goods(group, list_id)
     actor, member = actor_of(request.user), visitor_of(request)
-    row = goods.names.rows.filter(number=number, member=member).select_related("design").first()
     if take_own_back(actor, goods.names.pk, number, member=member):
-        if row is not None and row.design_id:
-            remove_design(actor, row.design_id, visitor=member)
         messages.success(request, gettext("It is taken back."))
     return redirect(reverse("shop:group", args=[token]))
 
 
-def _walked(request: HttpRequest, goods: GroupGoods) -> tuple[list[str], Walked | None]:
-    """Return the cells that a member sent, and what follows from them; None where one can't be understood."""
+def _walked(request: HttpRequest, goods: GroupGoods) -> tuple[list[str], RowRead, Walked | None]:
+    """Return the cells that a member sent, how they are read, and what follows; None where one isn't understood."""
     cells = [clean_cell(request.POST.get(f"cell-{at}", "")) for at in range(len(goods.names.targets))]
     row = NameRow(list=goods.names, number=1, cells=cells)
     read = row_read(goods.setup, goods.names, read_entries(goods.names.common), row)
     walked = walk_entries(goods.names.revision, read.entries, signed_in=is_signed_in(request))
-    return cells, None if read.troubles else walked
-
-
-def _entries(goods: GroupGoods, cells: list[str]) -> Entries:
-    row = NameRow(list=goods.names, number=1, cells=cells)
-    return row_read(goods.setup, goods.names, read_entries(goods.names.common), row).entries
+    return cells, read, None if read.troubles else walked
 
 
 def _group(token: str) -> Group:
