@@ -10,6 +10,7 @@ from django.utils import timezone
 from tests.apps.conftest import ADDRESS
 from yenzo.apps.designs.models import Design, Group, NameList
 from yenzo.apps.orders.models import Order
+from yenzo.apps.products.models import Product
 
 pytestmark = pytest.mark.django_db
 
@@ -144,6 +145,37 @@ def test_list_whose_members_pay_is_not_ordered_once_more_together(organiser, mem
     assert "there is nothing to be ordered together" in answer.content.decode()
     assert not NameList.objects.get().in_basket
     assert "in the basket</button>" not in organiser.get(f"/lists/{names.pk}/").content.decode()
+
+
+def test_who_pays_changes_for_all_lists_of_a_group_and_takes_them_out_of_the_basket(organiser, member, product):
+    page = opened(organiser)
+    fill(member, page)
+    names = NameList.objects.get()
+    second = organiser.post("/goods/board/list/", {"entry-wood": "oak"}).url
+    organiser.post(f"{second}group/", {"join": Group.objects.get().pk})
+    organiser.post(f"/lists/{names.pk}/basket/")
+    terms = {"title": "Regatta", "organiser": "Wilma", "closes_on": tomorrow(), "pays": "each", "goes": "each"}
+    organiser.post(f"{second}group/", terms)
+    assert Group.objects.get().each_pays
+    assert not NameList.objects.filter(in_basket=True).exists()
+
+
+def test_page_of_a_group_stands_when_its_product_is_sold_no_more(organiser, member, product):
+    page = opened(organiser)
+    fill(member, page)
+    Product.objects.update(live=None)
+    answer = member.get(page)
+    assert answer.status_code == 200
+    assert "Otter" in answer.content.decode()
+
+
+def test_what_was_ordered_is_not_taken_back(organiser, member, product):
+    page = opened(organiser, pays="each")
+    fill(member, page)
+    names = NameList.objects.get()
+    Design.objects.update(in_basket=False, ordered_at=timezone.now())
+    member.post(f"{page}{names.pk}/1/back/")
+    assert names.rows.standing().count() == 1
 
 
 def test_what_goes_to_each_is_sent_as_usual(organiser, member, product):
