@@ -14,6 +14,7 @@ from yenzo.apps.designs.services.lists import CheckedRow, check_soon, keep_check
 from yenzo.apps.designs.to_core import ROW, amounts_of, asked_of, meant_of
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.products.to_core import shop_setup
+from yenzo.core.asking.ask import Context
 from yenzo.core.asking.second_look.listed import CODE, twice_in_list
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import read_entries
@@ -161,9 +162,20 @@ class Listed:
         told: dict[str, Any] = row.told
         if base_language(self.names.language) == base_language(reader()) or not any(told.values()):
             return told
-        read = row_read(self.setup, self.names, read_entries(self.names.common), row)
-        context = context_now([self.setup], signed_in=False)
-        return _told(self.names, read, walk(self.setup, read.entries, StoredAssets(), context))
+        read = row_read(self.setup, self.names, self._common, row)
+        return _told(self.names, read, walk(self.setup, read.entries, self._assets, self._context))
+
+    @cached_property
+    def _common(self) -> Entries:
+        return read_entries(self.names.common)
+
+    @cached_property
+    def _assets(self) -> StoredAssets:
+        return StoredAssets()
+
+    @cached_property
+    def _context(self) -> Context:
+        return context_now([self.setup], signed_in=False)
 
     @cached_property
     def quote(self) -> Quote | None:
