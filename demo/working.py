@@ -10,9 +10,10 @@ from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor
 from yenzo.apps.designs.listed import begin_check
 from yenzo.apps.designs.services.lists import begin_list, fill_list
 from yenzo.apps.designs.services.looks import show_list
+from yenzo.apps.desk.services.preflights import inspect_order
 from yenzo.apps.orders.models import Order
 from yenzo.apps.production.models import Job
-from yenzo.apps.production.services.jobs import begin_job, count_made, count_spoilt, make_jobs, save_station, send_order
+from yenzo.apps.production.services.jobs import begin_job, count_made, count_spoilt, save_station, send_order
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.apps.workshop.services.workshop import change_workshop
@@ -87,7 +88,7 @@ def work_on_orders(owner: Actor) -> None:
     """Work on what is paid: one order is sent, one made, one piece was spoilt, one is in hand, one is late."""
     paid = list(Order.objects.standing(Order.PaymentState.PAID).order_by("pk"))
     for order in paid:
-        make_jobs(SYSTEM_ACTOR, order.pk)
+        inspect_order(SYSTEM_ACTOR, order.pk)
     sent, late, made, spoilt, in_hand, *_ = paid
     for order in (sent, made):
         for job in Job.objects.filter(line__order=order).in_order():

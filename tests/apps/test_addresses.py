@@ -11,6 +11,11 @@ from django.db import connection
 from django.test import Client
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
+from yenzo.apps.accounts.models import Person
+from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.desk.models import Finding, Preflight, Question
+from yenzo.apps.desk.services.questions import ask_customer
+from yenzo.apps.orders.models import Difference
 from yenzo.apps.products.services.kits import create_kit
 
 pytestmark = pytest.mark.django_db
@@ -72,7 +77,19 @@ def world(product, owner, order, make_pack, put_in_basket, visitor, make_upload,
     pack = make_pack(order)
     design, upload = put_in_basket(visitor), make_upload(visitor)
     live = product.live
+    preflight = Preflight.objects.get()
+    finding = Finding.objects.create(
+        preflight=preflight, personalization=preflight.personalization, code="coarse", message="Coarse", blocks=False
+    )
+    difference = Difference.objects.create(order=order, amount=1, why="Longer")
+    question = ask_customer(actor_of(Person.objects.get(role="desk")), preflight.pk, "Right so?", finding.pk)
     return {
+        "preflight_id": preflight.pk,
+        "finding_id": finding.pk,
+        "question_id": question.pk,
+        "difference_id": difference.pk,
+        "change_id": 1,
+        "when": "before",
         "key": product.key,
         "list_id": str(make_list(visitor).pk),
         "index": 1,
@@ -102,6 +119,8 @@ def world(product, owner, order, make_pack, put_in_basket, visitor, make_upload,
 
 
 def address_of(name, converters, world):
+    if name.startswith("desk:") and "token" in converters:
+        world = {**world, "token": Question.objects.get().token}
     return reverse(name, kwargs={key: world[key] for key in converters})
 
 

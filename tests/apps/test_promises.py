@@ -11,6 +11,7 @@ from tests.apps.conftest import GUEST
 from tests.core.artwork import samples
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.designs.services.uploads import look_after_uploads
+from yenzo.apps.desk.services.preflights import look_after_preflights
 from yenzo.apps.orders.paying import pay_order, tell_paid
 from yenzo.apps.orders.services.payments import look_after_payments, start_payment
 from yenzo.apps.outbox.services.mails import look_after_mails
@@ -74,8 +75,8 @@ def test_what_no_job_will_do_any_more_gets_a_new_one(client, order, begin, look_
 
 def test_packs_are_wanted_of_an_order_whose_payment_was_told_to_nobody(client, order):
     never_told(client, order)
-    look_after_packs(SYSTEM_ACTOR, timezone.now() + LATER)
+    look_after_preflights(SYSTEM_ACTOR, timezone.now() + LATER)
     assert not Pack.objects.exists()
     fail_all()
-    look_after_packs(SYSTEM_ACTOR, timezone.now() + LATER)
+    look_after_preflights(SYSTEM_ACTOR, timezone.now() + LATER)
     assert Pack.objects.count() == 1

@@ -49,6 +49,7 @@ INSTALLED_APPS = [
     "yenzo.apps.slip",
     "yenzo.apps.editor",
     "yenzo.apps.orders",
+    "yenzo.apps.desk",
     "yenzo.apps.shop",
     "yenzo.apps.production",
 ]

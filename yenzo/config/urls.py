@@ -15,6 +15,7 @@ urlpatterns = [
     path("workshop/products/", include("yenzo.apps.editor.urls")),
     path("workshop/", include("yenzo.apps.orders.urls")),
     path("workshop/", include("yenzo.apps.production.urls")),
+    path("", include("yenzo.apps.desk.urls")),
     path("workshop/", include("yenzo.apps.outbox.urls")),
     path("reached/", reached, name="reached"),
     path("language/", set_language, name="language"),

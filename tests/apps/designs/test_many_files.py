@@ -37,7 +37,7 @@ def test_files_are_kept_in_their_order_from_the_slip_to_the_workshop(
     assert page.index("b.jpg") < page.index("a.jpg")
     assert "Add another file" in page
     order = order_basket(actors["customer"], checkout_of(visitor, [design]))
-    work = work_of(order.lines.get(), 1, 1)
+    work = work_of(line := order.lines.get(), 1, 1, line.personalization)
     assert [original.name for original in work.originals] == ["b.jpg", "a.jpg"]
     assert order.lines.get().personalization.uploads.count() == 2
 

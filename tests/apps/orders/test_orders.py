@@ -12,16 +12,16 @@ from tests.apps.conftest import GUEST, send_mails
 from tests.core.conftest import PHOTO
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.designs.models import Design, Personalization
+from yenzo.apps.desk.services.preflights import inspect_order
 from yenzo.apps.orders.interface import order_paid
 from yenzo.apps.orders.models import Order, Payment
 from yenzo.apps.orders.outside import payment_gateway
-from yenzo.apps.orders.paying import pay_order, settle, tell_paid
+from yenzo.apps.orders.paying import give_back, pay_order, settle, tell_paid
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
 from yenzo.apps.orders.services.payments import record_outcome, start_payment
 from yenzo.apps.orders.showing import ShownLine
 from yenzo.apps.production.making import make
 from yenzo.apps.production.models import Pack
-from yenzo.apps.production.services.packs import want_packs
 from yenzo.apps.products.models import Revision
 from yenzo.apps.products.services.drafts import edit_draft
 from yenzo.apps.products.services.publishing import publish_setup
@@ -187,7 +187,8 @@ def test_silent_payment_is_unknown_until_the_job_settles_it(order, settings):
         settle(payment.pk)
     with pytest.raises(OrderError, match="payment unknown"):
         start_payment(GUEST, order.pk, "approves")
-    settings.PAYMENT_GATEWAY["OPTIONS"]["silence_seconds"] = 0
+    options = {**settings.PAYMENT_GATEWAY["OPTIONS"], "silence_seconds": 0}
+    settings.PAYMENT_GATEWAY = {**settings.PAYMENT_GATEWAY, "OPTIONS": options}
     settle(payment.pk)
     settle(payment.pk)
     order.refresh_from_db()
@@ -225,19 +226,23 @@ def test_only_an_order_that_waits_for_payment_is_cancelled(order, actors):
 def test_paid_order_is_cancelled_by_the_desk_and_everybody_is_told(order, sign_in, actors, owner):
     count_stock(owner, {"NB-1": 5})
     pay_order(GUEST, order, "approves")
+    inspect_order(SYSTEM_ACTOR, order.pk)
     desk = sign_in("desk")
     page = desk.get(f"/workshop/orders/{order.number}/").content.decode()
-    assert "£96.70 have to be paid back by hand" in page
+    assert "£96.70 are given back" in page
     assert "is cancelled" in desk.post(f"/workshop/orders/{order.number}/cancel/", follow=True).content.decode()
     order.refresh_from_db()
     assert order.state == Order.State.CANCELLED
     assert order.events.last().words == "Cancelled; what was paid is paid back"
+    give_back(order.differences.get().pk)
+    order.refresh_from_db()
+    assert order.payment_state == Order.PaymentState.PAID_BACK
     assert StockItem.objects.get(sku="NB-1").pieces == 6
     mails = send_mails()
     assert "What you paid is paid back to you" in mails[f"{order.number}-cancelled-customer"].text
-    assert "£96.70 are to be paid back" in mails[f"{order.number}-cancelled-workshop"].text
-    # Its packs, if they were wanted already, aren't made any more.
-    (pack,) = want_packs(SYSTEM_ACTOR, order.pk)
+    assert "£96.70 are given back" in mails[f"{order.number}-cancelled-workshop"].text
+    # Its packs, which were wanted already, aren't made any more.
+    pack = Pack.objects.get()
     make(pack.pk)
     pack.refresh_from_db()
     assert (pack.state, list(Pack.objects.under_way())) == ("waiting", [])

@@ -12,6 +12,7 @@ from tests.apps.conftest import GUEST, send_mails
 from yenzo.apps.accounts.models import Person
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR, actor_of
 from yenzo.apps.designs.services.lists import put_list_in_basket
+from yenzo.apps.desk.services.preflights import inspect_order
 from yenzo.apps.orders.models import Order, OrderEvent
 from yenzo.apps.orders.paying import pay_order, tell_paid
 from yenzo.apps.orders.services.orders import cancel_order
@@ -22,7 +23,6 @@ from yenzo.apps.production.services.jobs import (
     begin_job,
     count_made,
     count_spoilt,
-    make_jobs,
     put_back,
     save_station,
     send_order,
@@ -64,7 +64,7 @@ def test_paid_order_becomes_a_job_for_each_method_with_minutes_from_its_content(
     assert (job.method, job.quantity, job.state, job.attempt) == ("carving", 1, "ready", 1)
     assert job.number == f"T-{paid.number}-1/1"
     assert job.minutes_planned > 0
-    make_jobs(SYSTEM_ACTOR, paid.pk)
+    inspect_order(SYSTEM_ACTOR, paid.pk)
     assert Job.objects.count() == 1
 
 
@@ -76,7 +76,7 @@ def test_rows_of_a_list_are_jobs_that_stay_together_in_their_order(
     names.refresh_from_db()
     order = order_basket(GUEST, checkout_of(visitor, [names]))
     pay_order(GUEST, order, "approves")
-    make_jobs(SYSTEM_ACTOR, order.pk)
+    inspect_order(SYSTEM_ACTOR, order.pk)
     taken = []
     while (job := take_next(decorator, bench.pk)) is not None:
         assert take_next(decorator, bench.pk) == job
@@ -316,7 +316,7 @@ def test_jobs_of_an_order_stand_on_its_page(job, paid, sign_in):
 @pytest.mark.django_db(transaction=True)
 def test_two_stations_that_press_at_once_never_get_the_same_job(owner, people, product, order, bench):
     pay_order(GUEST, order, "approves")
-    make_jobs(SYSTEM_ACTOR, order.pk)
+    inspect_order(SYSTEM_ACTOR, order.pk)
     first = Job.objects.get()
     Job.objects.bulk_create(
         Job(

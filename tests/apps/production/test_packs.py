@@ -48,7 +48,9 @@ def test_pack_holds_what_its_manifest_says_and_lands_in_the_store(pack, order):
 def test_pack_made_a_second_time_stays_as_first_made(pack):
     make_pack(on_attempt(0), pack_id=pack.pk)
     first = Pack.objects.get()
-    other = core_pack.Pack(b"another", core_pack.make_pack(work_of(first.line, 1, 1)).manifest)
+    other = core_pack.Pack(
+        b"another", core_pack.make_pack(work_of(first.line, 1, 1, first.line.personalization)).manifest
+    )
     keep_pack(SYSTEM_ACTOR, pack.pk, other)
     note_progress(SYSTEM_ACTOR, pack.pk, 1, 9)
     note_failure(SYSTEM_ACTOR, pack.pk, "late news")
@@ -57,10 +59,10 @@ def test_pack_made_a_second_time_stays_as_first_made(pack):
 
 
 def test_pack_of_an_old_order_is_the_same_after_a_new_revision(pack, owner, product):
-    before = core_pack.make_pack(work_of(pack.line, 1, 1)).data
+    before = core_pack.make_pack(work_of(pack.line, 1, 1, pack.line.personalization)).data
     raise_price(owner, product)
     piece = Order.objects.get().lines.get()
-    assert core_pack.make_pack(work_of(piece, 1, 1)).data == before
+    assert core_pack.make_pack(work_of(piece, 1, 1, piece.personalization)).data == before
 
 
 def test_pack_that_cannot_be_made_says_why_and_is_tried_again_by_staff(pack, order, actors, sign_in):

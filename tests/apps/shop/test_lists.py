@@ -17,11 +17,11 @@ from yenzo.apps.designs.jobs import check_list
 from yenzo.apps.designs.listed import Listed, begin_check, check_some
 from yenzo.apps.designs.models import NameList, NameRow, Personalization
 from yenzo.apps.designs.services.lists import ListError, change_rows, put_list_in_basket
+from yenzo.apps.desk.services.preflights import inspect_order
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import cancel_order
 from yenzo.apps.production.jobs import make_pack
 from yenzo.apps.production.models import Pack
-from yenzo.apps.production.services.packs import want_packs
 from yenzo.apps.products.models import Revision
 from yenzo.apps.shop.basket import basket_of
 from yenzo.apps.shop.services.checkout import order_basket
@@ -296,7 +296,7 @@ def test_each_row_has_a_pack_of_its_own_and_all_are_handed_out_together(
     names = in_basket(make_list(visitor, "Otter\t2", "Ines\t", heads="Name\tPieces"), visitor)
     order = order_basket(GUEST, checkout_of(visitor, [names]))
     Order.objects.update(payment_state="paid")
-    want_packs(SYSTEM_ACTOR, order.pk)
+    inspect_order(SYSTEM_ACTOR, order.pk)
     for pack in Pack.objects.all():
         make_pack(on_attempt(0), pack_id=pack.pk)
     line = order.lines.get()

@@ -64,17 +64,20 @@ def wanted_of(upload: Upload) -> Preparation:
     return Preparation.model_validate(upload.preparation)
 
 
-def uploads_of_form(setup: Setup, form: QueryDict, visitor: uuid.UUID | None) -> Uploads:
-    """Return the uploads that a slip names, by field. Only the visitor's own are found: never a bare hash."""
+def uploads_of_form(setup: Setup, form: QueryDict, visitor: uuid.UUID | None, also: Iterable[Upload] = ()) -> Uploads:
+    """Return the uploads that a slip names, by field. Only the visitor's own are found: never a bare hash.
+
+    Those that a piece has already (`also`) may be anybody's.
+    """
     named = {
         field.key: [pk for sent in form.getlist(f"upload-{field.key}")[:MOST_NAMED] if (pk := as_uuid(sent))]
         for field in setup.fields
         if field.takes_files
     }
     wanted = {pk for keys in named.values() for pk in keys}
-    if not wanted or visitor is None:
-        return {}
-    own = Upload.objects.of_visitor(visitor).ready().in_bulk(wanted)
+    own = {one.pk: one for one in also}
+    if wanted - own.keys() and visitor is not None:
+        own |= Upload.objects.of_visitor(visitor).ready().in_bulk(wanted)
     found = {key: tuple(own[pk] for pk in dict.fromkeys(keys) if pk in own) for key, keys in named.items()}
     return {key: uploads for key, uploads in found.items() if uploads}
 

@@ -6,3 +6,5 @@ from django.dispatch import Signal
 order_paid = Signal()
 # Sent within the change that cancels an order, with `order`.
 order_cancelled = Signal()
+# Sent within a change of how an order stands, with `order`: of its payment, of what it costs more, of its state.
+order_changed = Signal()

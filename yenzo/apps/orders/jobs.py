@@ -6,8 +6,9 @@ from procrastinate.contrib.django import app
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.orders.models import Order
-from yenzo.apps.orders.paying import settle
+from yenzo.apps.orders.paying import give_back, settle
 from yenzo.apps.orders.paying import tell_paid as tell
+from yenzo.apps.orders.services.differences import GIVING_BACK, look_after_differences
 from yenzo.apps.orders.services.orders import DRAWING
 from yenzo.apps.orders.services.payments import SETTLING, look_after_payments
 from yenzo.apps.orders.showing import ShownLine
@@ -36,11 +37,18 @@ def draw_proofs(*, order_id: int) -> None:
 @app.periodic(cron="* * * * *")
 @app.task(name="orders.look_after_payments", queueing_lock="look_after_payments")
 def look_after(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
-    """Have payments settled whose job failed when nobody could write that down."""
+    """Have payments settled, and amounts given back, whose job failed when nobody could write that down."""
     look_after_payments(SYSTEM_ACTOR, before_now())
+    look_after_differences(SYSTEM_ACTOR, before_now())
 
 
 @app.task(name=SETTLING, retry=PATIENT)
 def settle_payment(*, payment_id: int) -> None:
     """Find out how a payment ended that had no answer."""
     settle(payment_id)
+
+
+@app.task(name=GIVING_BACK, retry=PATIENT)
+def give_amount_back(*, difference_id: int) -> None:
+    """Give back what an order costs less than was paid."""
+    give_back(difference_id)

@@ -29,7 +29,7 @@ SUBJECTS = {
 WORKSHOP_SUBJECTS = {
     "placed": "New order {number} from {name}",
     "paid": "Order {number} is paid",
-    "cancelled": "Order {number} is cancelled: please pay back what was paid",
+    "cancelled": "Order {number} is cancelled: what was paid is given back",
     "sent": "Order {number} is sent",
 }
 # Of a long list: the order page shows the others.

@@ -3,17 +3,18 @@
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR, Actor
 from yenzo.apps.orders.interface import order_paid
 from yenzo.apps.orders.mails import want_order_mails
-from yenzo.apps.orders.models import Order, Payment
+from yenzo.apps.orders.models import Difference, Order, Payment
 from yenzo.apps.orders.outside import payment_gateway
+from yenzo.apps.orders.services.differences import record_given_back, shares_of
 from yenzo.apps.orders.services.payments import record_outcome, start_payment
 from yenzo.gateways.payment.interface import PaymentSilenceError
 
 
-def pay_order(actor: Actor, order: Order, way: str) -> Order:
-    """Pay; when the service stays silent the order is left as "payment unknown" for the job to settle."""
-    payment = start_payment(actor, order.pk, way)
+def pay_order(actor: Actor, order: Order, way: str, difference: Difference | None = None) -> Order:
+    """Pay all of an order, or a difference of it; when the service stays silent it is left for the job to settle."""
+    payment = start_payment(actor, order.pk, way, difference.pk if difference else None)
     try:
-        outcome = payment_gateway().charge(payment.reference.hex, order.total, order.currency, way)
+        outcome = payment_gateway().charge(payment.reference.hex, payment.sum, order.currency, way)
     except PaymentSilenceError:
         order.refresh_from_db()
         return order
@@ -35,3 +36,14 @@ def settle(payment_id: int) -> None:
     payment = Payment.objects.open().filter(pk=payment_id).first()
     if payment is not None:
         record_outcome(SYSTEM_ACTOR, payment.pk, payment_gateway().settle(payment.reference.hex))
+
+
+def give_back(difference_id: int) -> None:
+    """Give an amount back by the payments that it came from; raises PaymentSilenceError while nobody knows."""
+    difference = Difference.objects.to_give_back().select_related("order").filter(pk=difference_id).first()
+    if difference is None:
+        return
+    for payment, share in shares_of(difference):
+        key = f"{difference.reference.hex}-{payment.pk}"
+        payment_gateway().give_back(payment.reference.hex, key, share, difference.order.currency)
+    record_given_back(SYSTEM_ACTOR, difference.pk)

@@ -46,11 +46,8 @@ def different_pieces(line: Line) -> dict[int, Personalization]:
     return {piece.index: piece.personalization for piece in reversed(first.values())}
 
 
-def work_of(line: Line, index: int, lines_in_order: int) -> Work:
-    """Return the pieces of a line that are like one of them as a piece of work, ready to be packed."""
-    personalization = line.personalization
-    if line.is_list:
-        personalization = line.pieces.select_related("personalization").get(index=index).personalization
+def work_of(line: Line, index: int, lines_in_order: int, personalization: Personalization) -> Work:
+    """Return the pieces of a line that are like its piece of this index as a piece of work, ready to be packed."""
     asked = asked_of(personalization)
     originals = tuple(
         OriginalFile(field, file.name, file.original)

@@ -5,6 +5,8 @@ from yenzo.apps.orders.views import notes, orders
 app_name = "orders"
 urlpatterns = [
     path("orders/", orders.order_list, name="orders"),
+    path("orders/orders.csv", orders.order_table, {"form": "csv"}, name="csv"),
+    path("orders/orders.xlsx", orders.order_table, {"form": "xlsx"}, name="xlsx"),
     path("orders/<int:number>/", orders.order_page, name="order"),
     path("orders/<int:number>/cancel/", orders.cancel, name="cancel"),
     path("orders/<int:number>/write/", notes.write, name="write"),

@@ -3,6 +3,7 @@
 AppError
 ├── AddressError        a mail address is none, or looks like somebody else's
 ├── DamagedFileError    what lies in the store is not what was kept
+├── DeskError           pieces can't be released, asked about or changed as they stand
 ├── JobError            work can't be begun, finished or sent as it stands
 ├── LinkError           a link to sign in with is too old, or was used
 ├── ListError           a list of names can't be filled or ordered as wanted

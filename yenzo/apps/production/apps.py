@@ -6,14 +6,18 @@ class ProductionConfig(AppConfig):
     label = "production"
 
     def ready(self) -> None:
-        """Begin the packs of an order as soon as it is paid; say which files are kept."""
-        from yenzo.apps.orders.interface import order_cancelled, order_paid
+        """Follow what is decided of pieces; say which files are kept."""
+        from yenzo.apps.desk import interface as desk
+        from yenzo.apps.orders.interface import order_cancelled
         from yenzo.apps.production.keeping import register
-        from yenzo.apps.production.services import jobs
-        from yenzo.apps.production.services.packs import on_order_paid
+        from yenzo.apps.production.services import following, packs
 
         register()
-
-        order_paid.connect(on_order_paid, dispatch_uid="production.packs")
-        order_paid.connect(jobs.on_order_paid, dispatch_uid="production.jobs")
-        order_cancelled.connect(jobs.on_order_cancelled, dispatch_uid="production.stop")
+        desk.pieces_released.connect(packs.on_pieces_released, dispatch_uid="production.packs")
+        desk.pieces_released.connect(following.on_pieces_released, dispatch_uid="production.jobs")
+        desk.pieces_held.connect(following.on_pieces_held, dispatch_uid="production.held")
+        desk.change_wanted.connect(following.on_change_wanted, dispatch_uid="production.begun")
+        desk.pieces_changed.connect(packs.on_pieces_changed, dispatch_uid="production.packs_changed")
+        desk.pieces_changed.connect(following.on_pieces_changed, dispatch_uid="production.changed")
+        desk.order_replanned.connect(following.on_order_replanned, dispatch_uid="production.replanned")
+        order_cancelled.connect(following.on_order_cancelled, dispatch_uid="production.stop")

@@ -68,13 +68,17 @@ class ShownJob:
 
 @dataclass(frozen=True)
 class Floor:
-    """A station: what is in hand of who works there, what comes next, and who else has begun what."""
+    """A station: what is in hand of who works there, what comes next, and who else has begun what.
+
+    `stopped` were in their hands and aren't to be made any more: they are still to be laid aside.
+    """
 
     station: Station
     in_hand: ShownJob | None
     coming: tuple[ShownJob, ...]
     others: tuple[Job, ...]
     left: int
+    stopped: tuple[Job, ...] = ()
 
 
 def floor_of(station: Station, person: Person) -> Floor:
@@ -89,6 +93,7 @@ def floor_of(station: Station, person: Person) -> Floor:
         tuple(ShownJob(job) for job in ready[:NEXT_SHOWN]),
         tuple(job for job in begun if job.holder_id != person.pk),
         ready.count(),
+        tuple(jobs.filter(state=states.STOPPED, holder=person).order_by("pk")),
     )
 
 

@@ -1,14 +1,16 @@
 """What can become of a job: the states that each may go to. Nothing else decides that."""
 
-WAITING, READY, BEGUN, DONE, STOPPED = "waiting", "ready", "begun", "done", "stopped"
+HELD, WAITING, READY, BEGUN, DONE, STOPPED = "held", "waiting", "ready", "begun", "done", "stopped"
 NEXT: dict[str, frozenset[str]] = {
-    WAITING: frozenset({READY, STOPPED}),
-    READY: frozenset({BEGUN, STOPPED}),
+    HELD: frozenset({WAITING, READY, STOPPED}),
+    WAITING: frozenset({HELD, READY, STOPPED}),
+    READY: frozenset({HELD, BEGUN, STOPPED}),
     BEGUN: frozenset({READY, DONE, STOPPED}),
     DONE: frozenset(),
     STOPPED: frozenset(),
 }
-OPEN = (WAITING, READY, BEGUN)
+UNBEGUN = (HELD, WAITING, READY)
+OPEN = (*UNBEGUN, BEGUN)
 
 
 def may_become(before: str, after: str) -> bool:

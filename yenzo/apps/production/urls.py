@@ -13,6 +13,7 @@ urlpatterns = [
     path("production/stations/<slug:key>/jobs/<int:job_id>/made/", floor.made, name="made"),
     path("production/stations/<slug:key>/jobs/<int:job_id>/spoilt/", floor.spoilt, name="spoilt"),
     path("production/stations/<slug:key>/jobs/<int:job_id>/back/", floor.back, name="put_back"),
+    path("production/stations/<slug:key>/jobs/<int:job_id>/aside/", floor.aside, name="lay_aside"),
     path("production/jobs/<int:job_id>/", floor.job, name="job"),
     path("production/orders/<int:number>/", floor.jobs_of_order, name="jobs_of_order"),
     path("production/orders/<int:number>/sent/", floor.send, name="send_order"),

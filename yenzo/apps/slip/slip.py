@@ -12,6 +12,7 @@ from yenzo.apps.slip.hands import HeldItem, held_items, list_parts, settled_hand
 from yenzo.apps.slip.lines import LineDrawing, SlipLine
 from yenzo.apps.slip.options import SlipOption
 from yenzo.apps.slip.told_apart import Parts
+from yenzo.core.asking.ask import Context
 from yenzo.core.asking.problems import GOODS
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.axes import Axis, AxisValue, variant_at
@@ -170,13 +171,15 @@ def build_slip(
     keeps_page: bool = False,
     turn: Turn = Turn(),
     holding: str = "",
+    context: Context | None = None,
 ) -> Slip:
     """Walk the spine once and lay out what shows. What is still empty is told when asked for, or of a page left.
 
     Where it is told, the first page that has any of it comes into view, unless the page is kept. `pending` are files
     that are still to be looked at, or were refused. What is held by hand (`holding`) gets its strip of controls.
+    Unless a `context` is given, it is asked as of now.
     """
-    walked = walk(setup, entries, assets, context_now([setup], signed_in=signed_in))
+    walked = walk(setup, entries, assets, context or context_now([setup], signed_in=signed_in))
     blocking = {item.field for item in walked.verdict.blocking}
     stays = _stays(setup, turn, {field.section or "" for field in setup.fields if field.key in blocking})
     held_back = turn.page if stays and turn.wanted is not None else None

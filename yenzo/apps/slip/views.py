@@ -13,6 +13,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.designs.lending import is_lent
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.preparing import PreparationForm, preparation_of
 from yenzo.apps.designs.receiving import received, refuse_too_often
@@ -59,7 +60,8 @@ def prepare(request: HttpRequest, upload_id: uuid.UUID) -> HttpResponse:
         return _refuse_wish()
     wanted = preparation_of(form.cleaned_data)
     try:
-        return _waits(request, prepare_upload(actor_of(request.user), upload_id, visitor=visitor, wanted=wanted))
+        lent, actor = is_lent(request, upload_id), actor_of(request.user)
+        return _waits(request, prepare_upload(actor, upload_id, visitor=visitor, wanted=wanted, is_lent=lent))
     except ArtworkError as error:
         return _refuse(error.message)
 

@@ -55,6 +55,27 @@ class NameForm(forms.Form):
         return self.cleaned_data
 
 
+class PreflightForm(forms.Form):
+    """What is made without anybody having looked at it."""
+
+    releases_clean = forms.BooleanField(
+        required=False, label="Pieces that nothing is found of go to the stations by themselves"
+    )
+    advice_holds = forms.BooleanField(
+        required=False, label="Pieces that something is advised or doubted of wait until the desk has looked at them"
+    )
+
+    @classmethod
+    def of(cls, workshop: Workshop) -> "PreflightForm":
+        """Return the form as the workshop says it."""
+        return cls(initial={name: getattr(workshop, name) for name in ("releases_clean", "advice_holds")})
+
+    @property
+    def said(self) -> dict[str, Any]:
+        """What the workshop says by it."""
+        return self.cleaned_data
+
+
 class KeptForm(forms.Form):
     """For how many days things are kept."""
 

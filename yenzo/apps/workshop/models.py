@@ -17,6 +17,12 @@ class Workshop(models.Model):
     kept_days = models.JSONField(default=dict, help_text="by kind: for how many days it is kept")
     calendar = models.JSONField(default=dict, help_text="when it works, as the core's working calendar")
     deliveries = models.JSONField(default=list, help_text="how it delivers, as the core's delivery ways")
+    releases_clean = models.BooleanField(
+        default=True, help_text="whether pieces that nothing is found of are released to be made by themselves"
+    )
+    advice_holds = models.BooleanField(
+        default=True, help_text="whether pieces that something is advised of wait for the desk"
+    )
     address = models.TextField(blank=True, help_text="as it stands on invoices")
     tax_number = models.CharField(max_length=60, blank=True)
     changed_at = models.DateTimeField(auto_now=True)

@@ -44,3 +44,10 @@ class PaymentGateway(ABC):
 
         Raises PaymentSilenceError when no answer comes.
         """
+
+    @abstractmethod
+    def give_back(self, reference: str, key: str, amount: Decimal, currency: str) -> None:
+        """Give back a part of what was charged for a reference, once for this key, however often it is sent.
+
+        Raises PaymentSilenceError when no answer comes.
+        """

@@ -50,6 +50,11 @@ class PracticePayment(PaymentGateway):
             raise PaymentSilenceError(reference)
         return Outcome.APPROVED if record["way"] in {APPROVES, SILENT} else Outcome.DECLINED
 
+    def give_back(self, reference: str, key: str, amount: Decimal, currency: str) -> None:
+        """Note once what is given back."""
+        back = {"of": reference, "amount": str(amount), "currency": currency, "at": time.time()}
+        self._note(f"back-{key}", back)
+
     def _note(self, reference: str, record: dict[str, object]) -> dict[str, str]:
         """Write the record if there is none yet; return the one that is there."""
         self._folder.mkdir(parents=True, exist_ok=True)

@@ -62,9 +62,17 @@ def receive_upload(
 
 
 @service(*ANYBODY)
-def prepare_upload(actor: Actor, upload_id: uuid.UUID, *, visitor: uuid.UUID, wanted: Preparation) -> Upload:  # noqa: ARG001
-    """Have a visitor's file made anew as wanted, beside what was made before."""
-    upload = get_object_or_404(Upload.objects.of_visitor(visitor).ready(), pk=upload_id)
+def prepare_upload(
+    actor: Actor,  # noqa: ARG001
+    upload_id: uuid.UUID,
+    *,
+    visitor: uuid.UUID,
+    wanted: Preparation,
+    is_lent: bool = False,
+) -> Upload:
+    """Have a visitor's file, or one that is lent to them, made anew as wanted, beside what was made before."""
+    theirs = Upload.objects.all() if is_lent else Upload.objects.of_visitor(visitor)
+    upload = get_object_or_404(theirs.ready(), pk=upload_id)
     _refuse_too_many(visitor, 0, upload.name)
     with transaction.atomic():
         anew = Upload.objects.create(

@@ -9,6 +9,7 @@ from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_safe
 
 from yenzo.apps.accounts.models import Person
+from yenzo.apps.designs.lending import is_lent
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.picture_addresses import WIDTHS_PX
 from yenzo.apps.designs.side_pictures import screen_picture
@@ -54,9 +55,10 @@ def smaller_picture(request: HttpRequest, sha256: str, width_px: int) -> HttpRes
 @require_safe
 @cache_control(private=True, max_age=3600)
 def upload_picture(request: HttpRequest, upload_id: uuid.UUID) -> HttpResponse:
-    """Show an upload, as the core prepared it for screens, to the visitor who sent it and to staff."""
+    """Show an upload, as the core prepared it for screens, to who sent it, whom it is lent to, and staff."""
     upload = get_object_or_404(Upload.objects.ready().select_related("shown"), pk=upload_id)
-    if upload.visitor != known_visitor(request) and not isinstance(request.user, Person):
+    is_theirs = upload.visitor == known_visitor(request) or is_lent(request, upload.pk)
+    if not is_theirs and not isinstance(request.user, Person):
         raise Http404
     assert upload.shown is not None
     return _picture(upload.shown)

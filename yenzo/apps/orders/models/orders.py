@@ -3,16 +3,20 @@
 import re
 import secrets
 import uuid
+from datetime import date
+from decimal import Decimal
 from typing import ClassVar, Self
 
 from django.db import models
-from django.db.models import Func, Q, Value
+from django.db.models import F, Func, Q, Value
 from django.utils import timezone
 from django.utils.translation import gettext, gettext_lazy, gettext_noop
 
 from yenzo.apps.designs.models import NameList, Personalization
 from yenzo.apps.pages.addresses import AddressError, mail_identity
+from yenzo.apps.pages.templatetags.writing import day
 from yenzo.apps.products.models import Product, Revision
+from yenzo.core.speaking import money
 
 TOKEN_BYTES = 24
 # "2041", or what stands on a ticket: "T-2041-1", "T-2041-1.7".
@@ -32,7 +36,7 @@ class OrderQuerySet(models.QuerySet["Order"]):
         """Return all orders with what the list shows of them, the latest first."""
         # Whole documents and records would be read for a name and a mark.
         lines = Line.objects.select_related("revision", "personalization").only(
-            "order_id", "number", "search_text", "revision__name", "personalization__asked"
+            "order_id", "number", "quantity", "search_text", "revision__name", "personalization__asked"
         )
         return self.prefetch_related(models.Prefetch("lines", lines)).order_by("-pk")
 
@@ -57,6 +61,14 @@ class OrderQuerySet(models.QuerySet["Order"]):
         if standing == Order.State.CANCELLED:
             return self.filter(state=Order.State.CANCELLED)
         return self.filter(state=Order.State.PLACED, payment_state=standing)
+
+    def sorted_by(self, by: str) -> Self:
+        """Return the orders in an order that lists offer, what isn't known last; the latest first for any other."""
+        if by not in SORTINGS:
+            return self
+        field, *_ = SORTINGS[by]
+        first = F(field.removeprefix("-"))
+        return self.order_by(first.desc(nulls_last=True) if field[0] == "-" else first.asc(nulls_last=True), "-pk")
 
     def matching(self, words: str) -> Self:
         """Return the orders with this number, of this customer or product, or with these words on the goods."""
@@ -87,6 +99,12 @@ class Order(models.Model):
         UNKNOWN = "unknown", gettext_lazy("Payment unknown")
         PAID = "paid", gettext_lazy("Paid")
         OWED_BACK = "owed_back", gettext_lazy("To be paid back")
+        PAID_BACK = "paid_back", gettext_lazy("Paid back")
+
+    class WaitsFor(models.TextChoices):
+        CUSTOMER = "customer", "Customer"
+        DESK = "desk", "Desk"
+        STATION = "station", "Station"
 
     number = models.BigIntegerField(unique=True, db_default=NEXT_NUMBER, help_text="what people call the order")
     channel = models.CharField(max_length=20, choices=Channel.choices, default=Channel.SHOP)
@@ -124,6 +142,16 @@ class Order(models.Model):
     payment_state = models.CharField(max_length=10, choices=PaymentState.choices, default=PaymentState.WAITING)
     spelling_checked_at = models.DateTimeField()
     placed_at = models.DateTimeField(auto_now_add=True)
+    is_rush = models.BooleanField(default=False, help_text="made before all others")
+    # What follows from payment, preflight, questions and jobs; the desk's app works it out.
+    waits_for = models.CharField(
+        max_length=10,
+        choices=WaitsFor.choices,
+        blank=True,
+        default=WaitsFor.CUSTOMER,
+        help_text="whose turn it is; nobody's once it is sent or cancelled",
+    )
+    waits_since = models.DateTimeField(default=timezone.now)
     begun_at = models.DateTimeField(null=True, help_text="when the first of it was begun to be made")
     # What follows from its jobs; production counts them.
     pieces_made = models.PositiveIntegerField(default=0)
@@ -143,7 +171,8 @@ class Order(models.Model):
                 name="order_of_outside_comes_in_once",
             ),
             models.CheckConstraint(
-                condition=~Q(payment_state="owed_back") | Q(state="cancelled"), name="only_cancelled_orders_owe"
+                condition=~Q(payment_state__in=("owed_back", "paid_back")) | Q(state="cancelled"),
+                name="only_cancelled_orders_are_paid_back",
             ),
         ]
 
@@ -216,9 +245,17 @@ class Order(models.Model):
         return not self.is_cancelled and self.payment_state == self.PaymentState.WAITING
 
 
+# What lists are sorted by: the field, and what that is called.
+SORTINGS = {
+    "day": ("leaves_on", "Leaves by"),
+    "waits": ("waits_since", "Waits since"),
+    "total": ("-total", "Total"),
+    "customer": ("customer_name", "Customer"),
+}
+
 # What lists are filtered by.
 STANDINGS = (
-    *((key, name) for key, name in Order.PaymentState.choices if key != Order.PaymentState.OWED_BACK),
+    *((key, name) for key, name in Order.PaymentState.choices if key not in {"owed_back", "paid_back"}),
     (Order.State.CANCELLED.value, Order.State.CANCELLED.label),
 )
 
@@ -297,7 +334,7 @@ class Piece(models.Model):
 
 
 # What happens within the workshop is no customer's matter.
-INWARD = ("spoilt", "pack_ready", "pack_again", "typed_order")
+INWARD = ("spoilt", "pack_ready", "pack_again", "typed_order", "held", "released", "waived", "rushed", "day_moved")
 
 
 class OrderEvent(models.Model):
@@ -316,6 +353,21 @@ class OrderEvent(models.Model):
         MADE = "made"
         SPOILT = "spoilt"
         SENT = "sent"
+        HELD = "held"
+        RELEASED = "released"
+        WAIVED = "waived"
+        ASKED = "asked"
+        REMINDED = "reminded"
+        ANSWERED = "answered"
+        WITHDRAWN = "withdrawn"
+        WAITED = "waited"
+        MENDED = "mended"
+        COSTS_MORE = "costs_more"
+        MORE_PAID = "more_paid"
+        MORE_WAIVED = "more_waived"
+        GIVEN_BACK = "given_back"
+        RUSHED = "rushed"
+        DAY_MOVED = "day_moved"
 
     order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="events")
     at = models.DateTimeField(auto_now_add=True)
@@ -332,9 +384,15 @@ class OrderEvent(models.Model):
     @property
     def words(self) -> str:
         """What happened, in the language of who reads."""
-        return gettext(EVENT_WORDS[self.Kind(self.kind)]).format(**self.facts)
+        facts = dict(self.facts)
+        if "amount" in facts:
+            facts["amount"] = money(Decimal(facts["amount"]), facts["currency"])
+        if "day" in facts:
+            facts["day"] = day(date.fromisoformat(facts["day"]))
+        return gettext(EVENT_WORDS[self.Kind(self.kind)]).format(**facts)
 
 
+# Those that are inward are for the workshop, in its own language.
 EVENT_WORDS = {
     OrderEvent.Kind.PLACED: gettext_noop("Ordered; the spelling was checked"),
     OrderEvent.Kind.PAID: gettext_noop("Paid"),
@@ -347,6 +405,21 @@ EVENT_WORDS = {
     OrderEvent.Kind.MADE: gettext_noop("All of it is made"),
     OrderEvent.Kind.SPOILT: gettext_noop("{job}: {count} spoilt and made again: {reason}"),
     OrderEvent.Kind.SENT: gettext_noop("On its way"),
+    OrderEvent.Kind.HELD: "{piece} is held: {reason}",
+    OrderEvent.Kind.RELEASED: "{piece} is released to be made",
+    OrderEvent.Kind.WAIVED: "{piece}: “{finding}” may stay: {reason}",
+    OrderEvent.Kind.ASKED: gettext_noop("{piece}: a question to the customer"),
+    OrderEvent.Kind.REMINDED: gettext_noop("{piece}: the customer was reminded of the question"),
+    OrderEvent.Kind.ANSWERED: gettext_noop("{piece}: the question is answered"),
+    OrderEvent.Kind.WITHDRAWN: gettext_noop("{piece}: the question was taken back"),
+    OrderEvent.Kind.WAITED: gettext_noop("The answer took {days} working days; it leaves by {day}"),
+    OrderEvent.Kind.MENDED: gettext_noop("{piece} was changed: {reason}"),
+    OrderEvent.Kind.COSTS_MORE: gettext_noop("{amount} more are to be paid: {reason}"),
+    OrderEvent.Kind.MORE_PAID: gettext_noop("{amount} more are paid"),
+    OrderEvent.Kind.MORE_WAIVED: gettext_noop("{amount} more needn’t be paid"),
+    OrderEvent.Kind.GIVEN_BACK: gettext_noop("{amount} were paid back"),
+    OrderEvent.Kind.RUSHED: "To be made before all others",
+    OrderEvent.Kind.DAY_MOVED: "It leaves by {day}: {reason}",
     OrderEvent.Kind.TYPED_ORDER: gettext_noop(
         "Piece {number}: its text runs in both directions and keeps the order that its customer saw"
     ),
@@ -358,6 +431,7 @@ class Agreement(models.Model):
 
     class How(models.TextChoices):
         CHECKOUT = "checkout"
+        ANSWER = "answer"
 
     line = models.ForeignKey(Line, on_delete=models.CASCADE, related_name="agreements")
     personalization = models.ForeignKey(Personalization, on_delete=models.PROTECT, related_name="agreements")

@@ -20,11 +20,12 @@ from yenzo.apps.designs.models import NameList, Personalization
 from yenzo.apps.designs.personalized import Personalized
 from yenzo.apps.designs.services.personalizations import keep_as_asked
 from yenzo.apps.orders.delivering import OfferedWay, promise_for
-from yenzo.apps.orders.interface import order_cancelled
+from yenzo.apps.orders.interface import order_cancelled, order_changed
 from yenzo.apps.orders.mails import want_order_mails
-from yenzo.apps.orders.models import Agreement, Line, Order, OrderEvent, Piece
+from yenzo.apps.orders.models import Agreement, Difference, Line, Order, OrderEvent, Piece
 from yenzo.apps.orders.models.orders import NUMBER_OR_TICKET
 from yenzo.apps.orders.orderable import obstacles
+from yenzo.apps.orders.services.differences import note_difference, paid_so_far
 from yenzo.apps.orders.to_core import taken_by
 from yenzo.apps.pages.addresses import mail_identity
 from yenzo.apps.pages.errors import AppError
@@ -140,7 +141,7 @@ def _own(order: Order, customer: Customer) -> Order:
 def cancel_order(actor: Actor, order_id: int) -> Order:
     """Cancel an order that waits for payment or is paid; raises OrderError while nobody knows whether it is paid.
 
-    What was paid is paid back by hand: the workshop is told how much.
+    What was paid is given back.
     """
     with transaction.atomic():
         order = Order.objects.select_for_update().get(pk=order_id)
@@ -166,14 +167,20 @@ def _cancelled(actor: Actor, order: Order) -> Order:
     lines = order.lines.select_related("revision", "personalization")
     return_stock(actor, _sum(taken_by(line) for line in lines))
     order.state = Order.State.CANCELLED
+    owed = paid_so_far(order)
     if was_paid:
-        order.payment_state = Order.PaymentState.OWED_BACK
+        order.payment_state = Order.PaymentState.OWED_BACK if owed else Order.PaymentState.PAID_BACK
     order.save(update_fields=["state", "payment_state"])
     kind = OrderEvent.Kind.CANCELLED_PAID if was_paid else OrderEvent.Kind.CANCELLED
     OrderEvent.objects.create(order=order, who=actor.name, kind=kind)
+    for difference in order.differences.to_pay():
+        difference.state = Difference.State.WAIVED
+        difference.save(update_fields=["state"])
     if was_paid:
+        note_difference(actor, order, -owed, "Cancelled")
         want_order_mails(actor, order, "cancelled")
     order_cancelled.send(Order, order=order)
+    order_changed.send(Order, order=order)
     return order
 
 

@@ -9,7 +9,9 @@ from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.orders.delivering import promise_from
-from yenzo.apps.orders.models import Order, OrderEvent, Payment
+from yenzo.apps.orders.interface import order_changed
+from yenzo.apps.orders.models import Difference, Order, OrderEvent, Payment
+from yenzo.apps.orders.services.differences import note_difference, note_event
 from yenzo.apps.orders.services.orders import OrderError
 from yenzo.apps.orders.to_core import way_of
 from yenzo.apps.outbox.promises import forsaken
@@ -20,15 +22,29 @@ SETTLING = "orders.settle_payment"
 
 
 @service(*(role for role in ALL_ROLES if role != SYSTEM))
-def start_payment(actor: Actor, order_id: int, way: str) -> Payment:  # noqa: ARG001 - whoever has the link may pay
-    """Begin a payment; raises OrderError when one is open or approved. A job settles it if no answer comes."""
+def start_payment(
+    actor: Actor,  # noqa: ARG001 - whoever has the link may pay
+    order_id: int,
+    way: str,
+    difference_id: int | None = None,
+) -> Payment:
+    """Begin a payment; raises OrderError when one is open or approved. A job settles it if no answer comes.
+
+    It is of the whole order, or of what it costs more (`difference_id`).
+    """
     with transaction.atomic():
         order = Order.objects.select_for_update().get(pk=order_id)
-        if not order.is_payable:
-            raise OrderError(f"Order {order.number} can't be paid now: {order.standing_words.lower()}.")
-        order.payment_state = Order.PaymentState.UNKNOWN
-        order.save(update_fields=["payment_state"])
-        payment = Payment.objects.create(order=order, way=way)
+        if difference_id is not None:
+            difference = order.differences.get(pk=difference_id)
+            if not difference.is_payable:
+                raise OrderError(f"This amount of order {order.number} can't be paid now.")
+            payment = Payment.objects.create(order=order, way=way, difference=difference, amount=difference.amount)
+        else:
+            if not order.is_payable:
+                raise OrderError(f"Order {order.number} can't be paid now: {order.standing_words.lower()}.")
+            order.payment_state = Order.PaymentState.UNKNOWN
+            order.save(update_fields=["payment_state"])
+            payment = Payment.objects.create(order=order, way=way, amount=order.total)
         wait = {"seconds": settings.SETTLE_AFTER_SECONDS}
         app.configure_task(SETTLING, schedule_in=wait).defer(payment_id=payment.pk)
     return payment
@@ -64,6 +80,10 @@ def record_outcome(actor: Actor, payment_id: int, outcome: Outcome) -> Order:
         payment.state, payment.ended_at = Payment.State(outcome.value), timezone.now()
         payment.save(update_fields=["state", "ended_at"])
         is_paid = outcome is Outcome.APPROVED
+        if payment.difference is not None:
+            _settle_difference(actor, order, payment.difference, is_paid=is_paid)
+            order_changed.send(Order, order=order)
+            return order
         order.payment_state = Order.PaymentState.PAID if is_paid else Order.PaymentState.WAITING
         if is_paid:
             _promise_anew(order)
@@ -73,4 +93,19 @@ def record_outcome(actor: Actor, payment_id: int, outcome: Outcome) -> Order:
         if is_paid:
             # What follows from it is a job of its own: whatever fails there, the payment stays recorded.
             app.configure_task("orders.tell_paid").defer(order_id=order.pk)
+        order_changed.send(Order, order=order)
     return order
+
+
+def _settle_difference(actor: Actor, order: Order, difference: Difference, *, is_paid: bool) -> None:
+    if not is_paid:
+        note_event(actor, difference, OrderEvent.Kind.DECLINED)
+        return
+    difference.state, difference.settled_at = Difference.State.SETTLED, timezone.now()
+    difference.save(update_fields=["state", "settled_at"])
+    note_event(actor, difference, OrderEvent.Kind.MORE_PAID)
+    if order.is_cancelled:
+        # It was on its way when the order was cancelled.
+        note_difference(actor, order, -difference.amount, "Cancelled")
+        order.payment_state = Order.PaymentState.OWED_BACK
+        order.save(update_fields=["payment_state"])

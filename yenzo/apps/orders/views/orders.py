@@ -1,10 +1,13 @@
 """Orders as the workshop sees them."""
 
 import uuid
+from dataclasses import dataclass
+from urllib.parse import urlencode
 
 from django.contrib import messages
 from django.core.paginator import Paginator
-from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase
+from django.db.models import Count
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase, QueryDict
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
@@ -14,27 +17,92 @@ from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
 from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.designs.side_pictures import list_picture
 from yenzo.apps.files.downloads import as_download, download
+from yenzo.apps.orders.exporting import SEES_ADDRESSES, SEES_PRICES, heads_for, rows_for
 from yenzo.apps.orders.invoices import invoice_of
 from yenzo.apps.orders.models import Line, Order
-from yenzo.apps.orders.models.orders import STAGES, STANDINGS
+from yenzo.apps.orders.models.orders import SORTINGS, STAGES, STANDINGS, OrderQuerySet
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
 from yenzo.apps.orders.showing import ShownLine, ShownPiece
+from yenzo.core.lists.exported import as_csv, as_xlsx
 
 ORDERS_A_PAGE = 40
+MOST_IN_TABLE = 20_000
+
+
+@dataclass(frozen=True)
+class Sought:
+    """What a list of orders is asked for, by the names of its address."""
+
+    words: str
+    state: str
+    waits: str
+    by: str
+
+    @classmethod
+    def of(cls, query: QueryDict) -> "Sought":
+        """Return what an address asks for; what isn't known asks for nothing."""
+        known = {
+            "state": set(dict((*STANDINGS, *STAGES))),
+            "waits": set(Order.WaitsFor.values),
+            "by": set(SORTINGS),
+        }
+        given = {name: one if (one := query.get(name, "")) in names else "" for name, names in known.items()}
+        return cls(words=query.get("q", "").strip()[:200], **given)
+
+    @property
+    def orders(self) -> OrderQuerySet:
+        """The orders."""
+        orders = Order.objects.for_list().sorted_by(self.by)
+        orders = orders.matching(self.words) if self.words else orders
+        orders = orders.standing(self.state) if self.state else orders
+        return orders.filter(waits_for=self.waits) if self.waits else orders
+
+    def address(self, **changed: str) -> str:
+        """Return the query of an address that asks for the same, with something else."""
+        names = {"q": self.words, "state": self.state, "waits": self.waits, "by": self.by, **changed}
+        return urlencode({name: value for name, value in names.items() if value})
 
 
 @staff_page(*STAFF)
 def order_list(request: HttpRequest) -> HttpResponse:
-    words = request.GET.get("q", "").strip()[:200]
-    state = request.GET.get("state", "")
-    orders = Order.objects.for_list()
-    if words:
-        orders = orders.matching(words)
-    if state in dict((*STANDINGS, *STAGES)):
-        orders = orders.standing(state)
-    page = Paginator(orders, ORDERS_A_PAGE).get_page(request.GET.get("page"))
-    context = {"page": page, "words": words, "state": state, "states": (*STANDINGS, *STAGES), "section": "orders"}
+    """Show the orders that are sought, by whose turn they are and how they stand."""
+    sought = Sought.of(request.GET)
+    turns = dict(Order.objects.exclude(waits_for="").values_list("waits_for").annotate(count=Count("pk")))
+    context = {
+        "page": Paginator(sought.orders, ORDERS_A_PAGE).get_page(request.GET.get("page")),
+        "sought": sought,
+        "query": sought.address(),
+        "states": [(key, name, sought.address(state=key)) for key, name in (("", "All"), *STANDINGS, *STAGES)],
+        "turns": [
+            (key, name, turns.get(key, 0), sought.address(waits="" if key == sought.waits else key))
+            for key, name in Order.WaitsFor.choices
+        ],
+        "sortings": [(key, name, sought.address(by=key)) for key, (_, name) in SORTINGS.items()],
+        "unsorted": sought.address(by=""),
+        "section": "orders",
+        **_sees(request),
+    }
     return render(request, "orders/orders.html", context)
+
+
+@staff_page(*STAFF)
+@require_safe
+def order_table(request: HttpRequest, form: str) -> HttpResponseBase:
+    """Hand out the orders that are sought, or those that are ticked, as a table."""
+    role = getattr(request.user, "role", "")
+    ticked = [int(one) for one in request.GET.getlist("order") if one.isascii() and one.isdecimal() and len(one) < 12]
+    orders = Sought.of(request.GET).orders[:MOST_IN_TABLE]
+    if ticked:
+        orders = Order.objects.for_list().filter(number__in=ticked[:MOST_IN_TABLE])
+    heads, rows = heads_for(role), rows_for(role, orders)
+    made = as_csv(heads, rows) if form == "csv" else as_xlsx("Orders", heads, rows)
+    return as_download(HttpResponse(made), f"orders.{form}")
+
+
+def _sees(request: HttpRequest) -> dict[str, bool]:
+    """Return what of an order is for whose eyes: seller and decorator see no addresses, decorators no prices."""
+    role = getattr(request.user, "role", "")
+    return {"sees_addresses": role in SEES_ADDRESSES, "sees_prices": role in SEES_PRICES}
 
 
 @staff_page(*STAFF)
@@ -49,7 +117,9 @@ def order_page(request: HttpRequest, number: int) -> HttpResponse:
         "sent_as": uuid.uuid4(),
         "may_write": getattr(request.user, "role", "") in DESK,
         "may_cancel": order.is_cancellable and getattr(request.user, "role", "") in DESK,
+        "differences": order.differences.all(),
         "section": "orders",
+        **_sees(request),
     }
     return render(request, "orders/order.html", context)
 

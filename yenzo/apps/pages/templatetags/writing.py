@@ -26,6 +26,12 @@ def money(amount: Decimal | str, currency: str) -> str:
     return speaking.money(Decimal(amount), currency)
 
 
+@register.filter
+def less(amount: Decimal, currency: str) -> str:
+    """Write by how much an amount below 0 is less than nothing."""
+    return speaking.money(-amount, currency)
+
+
 def rate(amount: Decimal, currency: str) -> str:
     """Write an amount for one of many with all its decimals."""
     return speaking.money(amount, currency, is_rate=True)

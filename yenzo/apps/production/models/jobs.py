@@ -40,8 +40,10 @@ class JobQuerySet(models.QuerySet["Job"]):
         return self.filter(state__in=states.OPEN).in_order()
 
     def in_order(self) -> Self:
-        """Return the jobs as they are done: by day, then order, line and piece."""
-        return self.order_by("due_on", "line__order__number", "line__number", "index", "place", "attempt")
+        """Return the jobs as they are done: rushes first, then by day, order, line and piece."""
+        return self.order_by(
+            "-line__order__is_rush", "due_on", "line__order__number", "line__number", "index", "place", "attempt"
+        )
 
     def at(self, station: Station) -> Self:
         """Return the jobs of a station."""
@@ -56,6 +58,7 @@ class Job(models.Model):
     """The work of one method on pieces that are alike: how many, how many are made, spoilt, and by whom it is held."""
 
     class State(models.TextChoices):
+        HELD = states.HELD, "Held by the desk"
         WAITING = states.WAITING, "Waits for what comes before"
         READY = states.READY, "Ready"
         BEGUN = states.BEGUN, "Begun"

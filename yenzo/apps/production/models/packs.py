@@ -3,13 +3,19 @@
 from typing import ClassVar, Self
 
 from django.db import models
-from django.db.models import Q
+from django.db.models import OuterRef, Q, Subquery
 
+from yenzo.apps.designs.models import Personalization
 from yenzo.apps.files.models import StoredFile
-from yenzo.apps.orders.models import Line, Order
+from yenzo.apps.orders.models import Line, Order, Piece
 
 
 class PackQuerySet(models.QuerySet["Pack"]):
+    def current(self) -> Self:
+        """Return the packs of pieces as they are now, not those of before they were changed."""
+        now = Piece.objects.filter(line=OuterRef("line"), index=OuterRef("index"))
+        return self.filter(personalization=Subquery(now.values("personalization")))
+
     def under_way(self) -> Self:
         """Return the packs that something is still going to happen to by itself."""
         return self.filter(state__in=(Pack.State.WAITING, Pack.State.MAKING)).exclude(
@@ -25,9 +31,11 @@ class Pack(models.Model):
         MAKING = "making", "Being made"
         DONE = "done", "Ready"
         FAILED = "failed", "Could not be made"
+        DROPPED = "dropped", "Not wanted any more: its pieces were changed"
 
     line = models.ForeignKey(Line, on_delete=models.PROTECT, related_name="packs")
     index = models.PositiveIntegerField(default=1, help_text="the first of its pieces, counted in the line")
+    personalization = models.ForeignKey(Personalization, on_delete=models.PROTECT, related_name="packs")
     state = models.CharField(max_length=8, choices=State.choices, default=State.WAITING)
     steps_done = models.PositiveSmallIntegerField(default=0)
     steps = models.PositiveSmallIntegerField(default=0)
@@ -45,7 +53,9 @@ class Pack(models.Model):
     class Meta:
         ordering: ClassVar = ["line", "index"]
         constraints: ClassVar = [
-            models.UniqueConstraint(fields=["line", "index"], name="one_pack_for_pieces_that_are_alike"),
+            models.UniqueConstraint(
+                fields=["line", "index", "personalization"], name="one_pack_for_pieces_as_they_are"
+            ),
             models.CheckConstraint(condition=~Q(state="done") | Q(file__isnull=False), name="pack_done_has_its_file"),
         ]
 

@@ -1,30 +1,27 @@
-"""Jobs: made when an order is paid, taken, finished, spoilt and made again; stopped when it is cancelled.
+"""Jobs on the floor: taken, finished, spoilt and made again, and the order sent.
 
 An order is the lock over its jobs: every service that changes one locks its order first, and only that.
 """
 
 from collections import Counter
 from datetime import timedelta
-from typing import Any
 
 from django.db import transaction
 from django.db.models import Sum
 from django.utils import timezone
 
 from yenzo.apps.accounts.models import Role
-from yenzo.apps.accounts.rights import DESK, SYSTEM, SYSTEM_ACTOR, Actor, service
+from yenzo.apps.accounts.rights import DESK, Actor, service
+from yenzo.apps.desk.waiting import note_waiting
 from yenzo.apps.orders.mails import want_order_mails
-from yenzo.apps.orders.models import Order, OrderEvent
-from yenzo.apps.orders.showing import ShownLine, ShownPiece
+from yenzo.apps.orders.models import Line, Order, OrderEvent, Piece
+from yenzo.apps.orders.showing import ShownLine
 from yenzo.apps.pages.errors import AppError
-from yenzo.apps.pages.languages import read_in
 from yenzo.apps.production import states
 from yenzo.apps.production.models import Job, Parcel, Station
 from yenzo.apps.production.to_core import contents_of, estimate_of
 from yenzo.apps.stock.services.stock import OutOfStockError, take_stock
-from yenzo.apps.workshop.own import own_workshop
-from yenzo.apps.workshop.to_core import calendar_of
-from yenzo.core.speaking import OWN_LANGUAGE
+from yenzo.core.speaking import money
 
 FLOOR = (*DESK, Role.DECORATOR)
 MOST_REASON = 200
@@ -32,60 +29,6 @@ MOST_REASON = 200
 
 class JobError(AppError):
     """What was wanted of a job can't be done as it stands; the message says why."""
-
-
-def on_order_paid(sender: object, order: Order, **_more: Any) -> None:  # noqa: ARG001 - a signal's signature
-    """Make the jobs of an order that is paid."""
-    make_jobs(SYSTEM_ACTOR, order.pk)
-
-
-def on_order_cancelled(sender: object, order: Order, **_more: Any) -> None:  # noqa: ARG001 - a signal's signature
-    """Stop what isn't begun of an order that is cancelled."""
-    stop_jobs(SYSTEM_ACTOR, order.pk)
-
-
-@service(SYSTEM)
-def make_jobs(actor: Actor, order_id: int) -> list[Job]:  # noqa: ARG001
-    """Make a job for each method of each different piece of a paid order, unless they are there; the first is ready."""
-    with transaction.atomic(), read_in(OWN_LANGUAGE):
-        order = Order.objects.select_for_update().get(pk=order_id)
-        if not order.is_paid or Job.objects.filter(line__order=order).exists():
-            return []
-        due_on = order.leaves_on or calendar_of(own_workshop()).after(timezone.localdate(), 3)
-        lines = order.lines.select_related("order", "revision", "personalization__revision")
-        pieces = [piece for line in lines for piece in ShownLine(line).pieces]
-        jobs = [job for piece in pieces for job in _jobs_of(piece, due_on=due_on)]
-        return Job.objects.bulk_create(jobs)
-
-
-def _jobs_of(piece: ShownPiece, *, due_on: Any) -> list[Job]:
-    jobs = []
-    for place, (method, content) in enumerate(contents_of(piece.recorded).items(), 1):
-        planned = estimate_of(piece.recorded, method, content, piece.count)
-        jobs.append(
-            Job(
-                line=piece.line,
-                index=piece.index,
-                personalization=piece.personalization,
-                method=method,
-                place=place,
-                quantity=piece.count,
-                state=states.READY if place == 1 else states.WAITING,
-                minutes_planned=planned.minutes,
-                cost_planned=planned.cost,
-                due_on=due_on,
-            )
-        )
-    return jobs
-
-
-@service(SYSTEM)
-def stop_jobs(actor: Actor, order_id: int) -> None:  # noqa: ARG001
-    """Stop the jobs of an order that aren't begun; whoever has begun one finishes it or puts it back."""
-    with transaction.atomic():
-        order = Order.objects.select_for_update().get(pk=order_id)
-        jobs = Job.objects.filter(line__order=order, state__in=(states.WAITING, states.READY))
-        jobs.update(state=states.STOPPED)
 
 
 @service(*FLOOR)
@@ -143,6 +86,17 @@ def put_back(actor: Actor, job_id: int) -> Job:  # noqa: ARG001
         job.state = states.STOPPED if job.line.order.is_cancelled else states.READY
         job.holder = None
         job.save(update_fields=["state", "holder", "minutes_taken"])
+    return job
+
+
+@service(*FLOOR)
+def lay_aside(actor: Actor, job_id: int) -> Job:
+    """Say that a job is laid aside that was stopped while it was in one's hands."""
+    with transaction.atomic():
+        job = _locked(job_id)
+        if job.state == states.STOPPED and job.holder == actor.person:
+            job.holder = None
+            job.save(update_fields=["holder"])
     return job
 
 
@@ -224,13 +178,13 @@ def _save_counts(actor: Actor, job: Job) -> None:
         job.state, job.done_at = states.DONE, timezone.now()
     job.save(update_fields=["made", "spoilt", "minutes_taken", "state", "done_at"])
     if job.state == states.DONE:
-        _let_follow(job)
-    _note_progress(actor, job.line.order_id)
+        let_follow(job.line, job.index)
+    note_progress(actor, job.line.order)
 
 
-def _let_follow(job: Job) -> None:
-    """Let what comes after a finished job begin, as far as nothing before it is still to be done."""
-    same = Job.objects.filter(line=job.line, index=job.index)
+def let_follow(line: Line, index: int) -> None:
+    """Let the next jobs of pieces begin, as far as nothing before them is still to be done."""
+    same = Job.objects.filter(line=line, index=index)
     # What comes after waits for all pieces, those that are made again included.
     open_places = set(same.filter(state__in=(states.READY, states.BEGUN)).values_list("place", flat=True))
     waiting = same.filter(state=states.WAITING).order_by("place", "attempt")
@@ -241,10 +195,11 @@ def _let_follow(job: Job) -> None:
             open_places.add(one.place)
 
 
-def _note_progress(actor: Actor, order_id: int) -> None:
+def note_progress(actor: Actor, order: Order) -> None:
     """Count an order's pieces that are made; all of them make it ready to be sent."""
-    order = Order.objects.get(pk=order_id)
-    jobs = Job.objects.filter(line__order=order)
+    # What was made of pieces before they were changed isn't theirs.
+    now = Piece.objects.filter(line__order=order).values("personalization")
+    jobs = Job.objects.filter(line__order=order, personalization__in=now)
     unmade = jobs.filter(state__in=states.OPEN)
     last: dict[tuple[int, int], int] = {}
     for line, index, place in jobs.values_list("line", "index", "place"):
@@ -255,10 +210,14 @@ def _note_progress(actor: Actor, order_id: int) -> None:
         if place == last[line, index]
     )
     order.pieces_made = made
-    if not unmade.exists() and order.made_at is None:
+    is_made = made >= order.pieces and not unmade.exists()
+    if is_made and order.made_at is None:
         order.made_at = timezone.now()
         OrderEvent.objects.create(order=order, who=actor.name, kind=OrderEvent.Kind.MADE)
+    elif not is_made:
+        order.made_at = None
     order.save(update_fields=["pieces_made", "made_at"])
+    note_waiting(order)
 
 
 @service(*DESK)
@@ -277,10 +236,15 @@ def send_order(actor: Actor, order_id: int, *, carrier: str, number: str) -> Par
             raise JobError(f"Order {order.number} was sent already: {parcel.carrier} {parcel.number}".strip() + ".")
         if order.made_at is None or not order.is_paid:
             raise JobError(f"Order {order.number} isn't made yet.")
+        unpaid = order.differences.to_pay().first()
+        if unpaid is not None:
+            more = money(unpaid.amount, order.currency)
+            raise JobError(f"{more} of order {order.number} are still to be paid, or to be waived on its page.")
         parcel = Parcel.objects.create(order=order, carrier=carrier, number=number, person=actor.member)
         order.sent_at, order.carrier, order.parcel_number = parcel.sent_at, parcel.carrier, parcel.number
         order.save(update_fields=["sent_at", "carrier", "parcel_number"])
         OrderEvent.objects.create(order=order, who=actor.name, kind=OrderEvent.Kind.SENT)
+        note_waiting(order)
         want_order_mails(actor, order, "sent")
     return parcel
 
@@ -304,8 +268,10 @@ def _locked(job_id: int) -> Job:
     order_id = Job.objects.filter(pk=job_id).values_list("line__order", flat=True).first()
     if order_id is None:
         raise JobError("There is no such job.")
-    Order.objects.select_for_update().get(pk=order_id)
-    return Job.objects.select_related("line__order", "holder").get(pk=job_id)
+    order = Order.objects.select_for_update().get(pk=order_id)
+    job = Job.objects.select_related("line", "holder").get(pk=job_id)
+    job.line.order = order
+    return job
 
 
 def _minutes_since(job: Job) -> float:

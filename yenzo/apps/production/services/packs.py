@@ -1,5 +1,6 @@
-"""Packs: wanted when an order is paid, kept as first made, wanted again when one failed."""
+"""Packs: wanted when pieces are released, kept as first made, wanted again when one failed."""
 
+from collections.abc import Iterable
 from datetime import datetime
 from typing import TYPE_CHECKING, Any
 
@@ -8,6 +9,7 @@ from django.utils import timezone
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import STAFF, SYSTEM, SYSTEM_ACTOR, Actor, service
+from yenzo.apps.desk.interface import Place
 from yenzo.apps.files.store import store_file
 from yenzo.apps.orders.models import Order, OrderEvent
 from yenzo.apps.orders.to_core import different_pieces
@@ -18,25 +20,34 @@ if TYPE_CHECKING:
     from yenzo.core.planning import pack as core_pack
 
 MAKING = "production.make_pack"
+SETTLED = (Pack.State.DONE, Pack.State.DROPPED)
 
 
-def on_order_paid(sender: object, order: Order, **_more: Any) -> None:  # noqa: ARG001 - a signal's signature
-    """Want the packs of an order, in the transaction that marks it as paid."""
-    want_packs(SYSTEM_ACTOR, order.pk)
+def on_pieces_released(sender: object, order: Order, pieces: list[Place], **_more: Any) -> None:  # noqa: ARG001
+    """Want the packs of pieces that are released, in the transaction that does that."""
+    want_packs(SYSTEM_ACTOR, order.pk, pieces)
+
+
+def on_pieces_changed(sender: object, order: Order, place: Place, **_more: Any) -> None:  # noqa: ARG001
+    """Drop packs of pieces as they were before that aren't made; those that are stay, as what was."""
+    packs = Pack.objects.filter(line=place.line_id, index=place.index).exclude(state=Pack.State.DONE)
+    packs.update(state=Pack.State.DROPPED, trouble="")
 
 
 @service(SYSTEM)
-def want_packs(actor: Actor, order_id: int) -> list[Pack]:  # noqa: ARG001
-    """Have the worker make the pack of each line of an order; of a list, of each of its rows."""
+def want_packs(actor: Actor, order_id: int, pieces: Iterable[Place]) -> list[Pack]:  # noqa: ARG001
+    """Have the worker make the packs of released pieces of an order, unless they are wanted already."""
     packs = []
+    wanted = {(one.line_id, one.index) for one in pieces}
     with transaction.atomic():
-        lines = Order.objects.get(pk=order_id).lines.select_related("personalization")
-        wanted = [(line, index) for line in lines for index in different_pieces(line)]
-        for line, index in wanted:
-            pack, is_new = Pack.objects.get_or_create(line=line, index=index)
-            packs.append(pack)
-            if is_new:
-                _hand_to_worker(pack)
+        lines = Order.objects.get(pk=order_id).lines.filter(pk__in={line for line, _ in wanted})
+        for line in lines.select_related("personalization"):
+            for index, personalization in different_pieces(line).items():
+                if (line.pk, index) in wanted:
+                    pack, is_new = Pack.objects.get_or_create(line=line, index=index, personalization=personalization)
+                    packs.append(pack)
+                    if is_new:
+                        _hand_to_worker(pack)
     return packs
 
 
@@ -61,7 +72,7 @@ def _note(actor: Actor, pack: Pack, kind: OrderEvent.Kind) -> None:
 @service(SYSTEM)
 def note_progress(actor: Actor, pack_id: int, steps_done: int, steps: int) -> None:  # noqa: ARG001
     """Say how far the making is; nothing changes on a pack that is done."""
-    Pack.objects.filter(pk=pack_id).exclude(state=Pack.State.DONE).update(
+    Pack.objects.filter(pk=pack_id).exclude(state__in=SETTLED).update(
         state=Pack.State.MAKING, steps_done=steps_done, steps=steps, trouble=""
     )
 
@@ -72,7 +83,7 @@ def keep_pack(actor: Actor, pack_id: int, made: "core_pack.Pack", *, questioned:
     stored = store_file(made.data)
     with transaction.atomic():
         pack = Pack.objects.select_for_update(of=("self",)).select_related("line__order").get(pk=pack_id)
-        if pack.state == Pack.State.DONE:
+        if pack.state in SETTLED:
             return pack
         pack.state, pack.file, pack.engine = Pack.State.DONE, stored, made.manifest.engine
         pack.made_at, pack.steps_done, pack.trouble = timezone.now(), pack.steps, ""
@@ -86,25 +97,22 @@ def keep_pack(actor: Actor, pack_id: int, made: "core_pack.Pack", *, questioned:
 def note_delay(actor: Actor, pack_id: int, why: str) -> None:  # noqa: ARG001
     """Say that a pack could not be made yet and is tried again by itself."""
     delayed = {"state": Pack.State.WAITING, "trouble": why[:500], "steps_done": 0}
-    Pack.objects.filter(pk=pack_id).exclude(state=Pack.State.DONE).update(**delayed)
+    Pack.objects.filter(pk=pack_id).exclude(state__in=SETTLED).update(**delayed)
 
 
 @service(SYSTEM)
 def note_failure(actor: Actor, pack_id: int, why: str) -> None:  # noqa: ARG001
     """Say that a pack could not be made, and why, where staff see it."""
     failed = {"state": Pack.State.FAILED, "trouble": why[:500]}
-    Pack.objects.filter(pk=pack_id).exclude(state=Pack.State.DONE).update(**failed)
+    Pack.objects.filter(pk=pack_id).exclude(state__in=SETTLED).update(**failed)
 
 
 @service(SYSTEM)
-def look_after_packs(actor: Actor, before: datetime) -> None:
-    """Have packs made of paid orders that no job will make any more, or that nobody wanted when they were paid."""
+def look_after_packs(actor: Actor, before: datetime) -> None:  # noqa: ARG001
+    """Have packs made that no job will make any more."""
     waiting = Pack.objects.under_way().filter(wanted_at__lt=before).in_bulk()
     for key in forsaken(MAKING, "pack_id", waiting):
         _hand_to_worker(waiting[int(key)])
-    paid = Order.objects.standing(Order.PaymentState.PAID).filter(payments__ended_at__lt=before, lines__packs=None)
-    for order_id in forsaken("orders.tell_paid", "order_id", paid.values_list("pk", flat=True).distinct()):
-        want_packs(actor, int(order_id))
 
 
 def _hand_to_worker(pack: Pack) -> None:

@@ -26,6 +26,7 @@ from yenzo.apps.production.services.jobs import (
     begin_job,
     count_made,
     count_spoilt,
+    lay_aside,
     put_back,
     save_station,
     send_order,
@@ -111,6 +112,13 @@ def spoilt(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
 def back(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
     """Give a job back to whoever takes it next."""
     return _done(request, key, lambda: put_back(actor_of(request.user), job_id))
+
+
+@staff_page(*FLOOR)
+@require_POST
+def aside(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
+    """Lay a job aside that was stopped."""
+    return _done(request, key, lambda: lay_aside(actor_of(request.user), job_id))
 
 
 def _done(request: HttpRequest, key: str, do: Callable[[], object]) -> HttpResponse:

@@ -13,6 +13,7 @@ from yenzo.apps.files.downloads import as_download, download
 from yenzo.apps.files.store import read_stored
 from yenzo.apps.orders.models import Line
 from yenzo.apps.production.models import Pack
+from yenzo.apps.production.models.packs import PackQuerySet
 from yenzo.apps.production.services.packs import want_pack_again
 
 
@@ -20,14 +21,21 @@ from yenzo.apps.production.services.packs import want_pack_again
 def pack_state(request: HttpRequest, line_id: int) -> HttpResponse:
     """Show how far the packs of a line are; the fragment asks again by itself while something is under way."""
     line = get_object_or_404(Line.objects.select_related("order"), pk=line_id)
-    packs = list(Pack.objects.select_related("line__order", "file").filter(line=line))
+    packs = list(_packs_of(line))
     if not packs and not line.order.is_paid:
         raise Http404
+    if not packs and line.preflights.filter(state="held").exists():
+        return render(request, "production/_no_pack.html")
     # Just paid: the job that wants the packs is still on its way.
     packs = packs or [Pack(line=line)]
     if line.is_list:
         return render(request, "production/_packs.html", _of_list(line, packs))
     return render(request, "production/_pack.html", {"pack": packs[0]})
+
+
+def _packs_of(line: Line) -> PackQuerySet:
+    """Return the packs of a line's pieces as they are now."""
+    return Pack.objects.current().select_related("line__order", "file").filter(line=line)
 
 
 def _of_list(line: Line, packs: list[Pack]) -> dict[str, object]:
@@ -47,7 +55,7 @@ def _of_list(line: Line, packs: list[Pack]) -> dict[str, object]:
 @require_POST
 def make_again(request: HttpRequest, line_id: int) -> HttpResponse:
     """Try the packs of a line that failed once more."""
-    failed = Pack.objects.filter(line=line_id, state=Pack.State.FAILED)
+    failed = Pack.objects.current().filter(line=line_id, state=Pack.State.FAILED)
     if not Pack.objects.filter(line=line_id).exists():
         raise Http404
     for pack in failed:
@@ -58,7 +66,7 @@ def make_again(request: HttpRequest, line_id: int) -> HttpResponse:
 @staff_page(*STAFF)
 @require_safe
 def pack_file(request: HttpRequest, line_id: int, index: int = 1) -> HttpResponseBase:  # noqa: ARG001
-    packs = Pack.objects.select_related("line__order", "file")
+    packs = Pack.objects.current().select_related("line__order", "file")
     pack = get_object_or_404(packs, line=line_id, index=index)
     if pack.file is None:
         raise Http404
@@ -70,7 +78,9 @@ def pack_file(request: HttpRequest, line_id: int, index: int = 1) -> HttpRespons
 def all_packs(request: HttpRequest, line_id: int) -> HttpResponseBase:  # noqa: ARG001
     """Hand out all packs of a list in one ZIP, each as it was made."""
     line = get_object_or_404(Line.objects.select_related("order"), pk=line_id)
-    packs = [pack for pack in line.packs.select_related("line__order", "file") if pack.file]
+    packs = [
+        pack for pack in Pack.objects.current().filter(line=line).select_related("line__order", "file") if pack.file
+    ]
     if not packs:
         raise Http404
     bundle = TemporaryFile()  # noqa: SIM115 - the response closes it

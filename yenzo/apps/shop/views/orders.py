@@ -18,6 +18,7 @@ from yenzo.apps.designs.listed import begin_check
 from yenzo.apps.designs.models import NameList
 from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, signed_in_mail, visitor_of
+from yenzo.apps.desk.models import Question
 from yenzo.apps.orders.models import Agreement, Order
 from yenzo.apps.orders.models.orders import INWARD
 from yenzo.apps.orders.outside import payment_gateway
@@ -60,9 +61,12 @@ def pay(request: HttpRequest, token: str) -> HttpResponse:
         return _page(request, order, trouble=gettext("Please choose how to pay."), status=422)
     if not may_go_on(request, "payment"):
         return _page(request, order, trouble=gettext(TOO_OFTEN), status=TOO_MANY)
+    more = request.POST.get("difference", "")
+    known = order.differences.to_pay().filter(pk=int(more)).first() if more.isdecimal() and len(more) < 10 else None
     # Refused when somebody was quicker (a second click, another window): the page says how it stands.
     with contextlib.suppress(OrderError):
-        pay_order(actor_of(request.user), order, way)
+        if known or not more:
+            pay_order(actor_of(request.user), order, way, known)
     return redirect("shop:order", token)
 
 
@@ -177,6 +181,8 @@ def _page(request: HttpRequest, order: Order, trouble: str = "", status: int = 2
         "notes": order.notes.select_related("person"),
         "sent_as": uuid.uuid4(),
         "invoice_to": invoice_to(order),
+        "differences": order.differences.exclude(state="waived"),
+        "questions": Question.objects.open().filter(preflight__line__order=order).select_related("preflight__line"),
     }
     return render(request, "shop/order.html", context, status=status)
 

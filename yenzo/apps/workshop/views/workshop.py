@@ -14,13 +14,14 @@ from yenzo.apps.workshop.forms import (
     DeliveryForms,
     KeptForm,
     NameForm,
+    PreflightForm,
     deliveries_form,
     said_deliveries,
 )
 from yenzo.apps.workshop.own import own_workshop
 from yenzo.apps.workshop.services.workshop import WHO, change_workshop
 
-PARTS: dict[str, Any] = {"name": NameForm, "calendar": CalendarForm, "kept": KeptForm}
+PARTS: dict[str, Any] = {"name": NameForm, "calendar": CalendarForm, "kept": KeptForm, "preflight": PreflightForm}
 REFUSED = 422
 
 

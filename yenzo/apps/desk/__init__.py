@@ -1,0 +1,1 @@
+"""The desk: what is found before making, what is held, asked back and mended, and who has to do what next."""

@@ -1,0 +1,41 @@
+"""Looking at pieces before they are made: a personalization comes in, what is found of it goes out."""
+
+from yenzo.apps.designs.models import Personalization
+from yenzo.apps.designs.to_core import asked_of, entries_of
+from yenzo.apps.files.store import StoredAssets
+from yenzo.apps.pages.languages import read_in
+from yenzo.apps.products.to_core import setup_of_revision
+from yenzo.core.errors import YenzoError
+from yenzo.core.planning.release import Found, find_before_making
+from yenzo.core.speaking import OWN_LANGUAGE
+from yenzo.core.spine import Walked, walk_asked
+
+UNREADABLE = "unreadable"
+
+
+def look_at(
+    personalization: Personalization, language: str = OWN_LANGUAGE, sound: set[str] | None = None
+) -> tuple[Found, ...]:
+    """Return what is found of a personalization by the checks of today, in words of a language.
+
+    One that can't be drawn at all, as a file of it is damaged, has that as its only finding. Files that were found
+    `sound` aren't read again.
+    """
+    setup = setup_of_revision(personalization.revision)
+    typed = entries_of(personalization).values if personalization.entries else None
+    with read_in(language):
+        try:
+            walked = walk_asked(setup, asked_of(personalization), StoredAssets(), language=language, typed=typed)
+            _read_pictures(walked, set() if sound is None else sound)
+        except YenzoError as error:
+            why = f"It can’t be drawn: {error.message}"
+            return (Found(code=UNREADABLE, field="", message=why, blocks=True),)
+    return find_before_making(walked)
+
+
+def _read_pictures(walked: Walked, sound: set[str]) -> None:
+    """Read the pictures of a piece, which composing it doesn't; raises AssetError for one that is gone or damaged."""
+    wanted = {picture.asset for area in walked.scene.areas for picture in area.pictures}
+    for asset in sorted(wanted - sound):
+        StoredAssets().read(asset)
+        sound.add(asset)

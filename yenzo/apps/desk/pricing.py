@@ -1,0 +1,34 @@
+"""What a change of pieces costs: a line and what its pieces are to be come in, the difference to before goes out."""
+
+from collections.abc import Iterator
+from decimal import Decimal
+
+from yenzo.apps.designs.to_core import amounts_of, asked_of
+from yenzo.apps.desk.models import Preflight
+from yenzo.apps.orders.models import Line
+from yenzo.apps.orders.to_core import different_pieces
+from yenzo.apps.products.to_core import setup_of_revision
+from yenzo.core.pricing.order import OrderLine, quote_order
+from yenzo.core.spine import Walked
+
+
+def cost_difference(preflight: Preflight, walked: Walked) -> Decimal:
+    """Return by how much a line costs more (or less, below 0) with some of its pieces changed.
+
+    Both are worked out in the same way by the set-up as it was ordered, so what was agreed to pay for all else stays.
+    """
+    line = preflight.line
+    before = list(_priced(line))
+    at = list(different_pieces(line)).index(preflight.index)
+    changed = OrderLine(before[at].product, walked.setup, walked.asked, walked.amounts, before[at].of_list)
+    return _total([*before[:at], changed, *before[at + 1 :]]) - _total(before)
+
+
+def _priced(line: Line) -> Iterator[OrderLine]:
+    setup, of_list = setup_of_revision(line.revision), "list" if line.is_list else ""
+    for one in different_pieces(line).values():
+        yield OrderLine(str(line.product_id), setup, asked_of(one), amounts_of(one), of_list)
+
+
+def _total(lines: list[OrderLine]) -> Decimal:
+    return sum((quote.total for quote in quote_order(lines)), Decimal(0))

@@ -1,0 +1,1 @@
+"""The services of the desk."""
