@@ -13,7 +13,8 @@ from yenzo.apps.designs.services.looks import show_list
 from yenzo.apps.desk.services.preflights import inspect_order
 from yenzo.apps.orders.models import Order
 from yenzo.apps.production.models import Job
-from yenzo.apps.production.services.jobs import begin_job, count_made, count_spoilt, save_station, send_order
+from yenzo.apps.production.services.jobs import begin_job, count_made, count_spoilt, save_station
+from yenzo.apps.production.services.packing import send_order
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.apps.workshop.services.workshop import change_workshop

@@ -16,6 +16,9 @@ from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.desk.models import Finding, Preflight, Question
 from yenzo.apps.desk.services.questions import ask_customer
 from yenzo.apps.orders.models import Difference
+from yenzo.apps.production.models import Job
+from yenzo.apps.production.services.jobs import begin_job, count_made
+from yenzo.apps.production.services.packing import put_in_parcel
 from yenzo.apps.products.services.kits import create_kit
 
 pytestmark = pytest.mark.django_db
@@ -78,12 +81,17 @@ def world(product, owner, order, make_pack, put_in_basket, visitor, make_upload,
     design, upload = put_in_basket(visitor), make_upload(visitor)
     live = product.live
     preflight = Preflight.objects.get()
+    job = begin_job(owner, Job.objects.get().pk)
+    count_made(owner, job.pk, 1)
+    item = put_in_parcel(owner, order.pk, preflight.line_id, 1)
     finding = Finding.objects.create(
         preflight=preflight, personalization=preflight.personalization, code="coarse", message="Coarse", blocks=False
     )
     difference = Difference.objects.create(order=order, amount=1, why="Longer")
     question = ask_customer(actor_of(Person.objects.get(role="desk")), preflight.pk, "Right so?", finding.pk)
     return {
+        "item_id": item.pk,
+        "parcel_id": item.parcel_id,
         "preflight_id": preflight.pk,
         "finding_id": finding.pk,
         "question_id": question.pk,

@@ -63,13 +63,17 @@ def test_a_day_from_the_ticket_to_the_parcel(open_page, workshop):
     expect(in_hand).to_contain_text("Made again: The foil slipped")
     floor.get_by_role("button", name="Made").click()
     expect(floor.locator(".in-hand")).to_have_count(0)
-    desk = open_page(f"/workshop/orders/{number}/", person="noor")
-    desk.get_by_label("Parcel number").fill("HP 42")
-    desk.get_by_role("button", name="It is sent").click()
-    expect(desk.locator(".jobs-of-order")).to_contain_text("HP 42")
+    expect(floor.get_by_text("in the rack")).to_be_visible()
+    packing = open_page("/workshop/production/packing/", size=STATION, person="noor")
+    packing.get_by_label("Scan a ticket").fill(f"T-{number}-1")
+    packing.get_by_label("Scan a ticket").press("Enter")
+    expect(packing.get_by_text("All of it is packed")).to_be_visible()
+    assert found_by_axe(packing) == []
+    packing.get_by_role("button", name="Book it and send it").click()
+    expect(packing.get_by_text("All of it is sent")).to_be_visible()
     customer.reload()
     expect(customer.locator("#payment")).to_contain_text("On its way")
-    expect(customer.locator("#payment")).to_contain_text("HP 42")
+    expect(customer.locator("#payment")).to_contain_text("Harbor Post")
 
 
 @pytest.mark.parametrize("size", [STATION, PHONE])

@@ -186,6 +186,13 @@ PAYMENT_GATEWAY = {
         },
     ),
 }
+CARRIER_GATEWAY = {
+    "BACKEND": env.str("CARRIER_BACKEND", "yenzo.gateways.carrier.practice.PracticeCarrier"),
+    "OPTIONS": env.json(
+        "CARRIER_OPTIONS",
+        {"folder": FILES_ROOT / "practice-parcels", "days_on_the_way": env.float("PRACTICE_DAYS_ON_THE_WAY", 2.0)},
+    ),
+}
 # Django's own name for the post: django.core.mail.backends.smtp.EmailBackend sends by EMAIL_HOST and the others.
 EMAIL_BACKEND = env.str("EMAIL_BACKEND", "yenzo.gateways.mail.outbox.OutboxFolder")
 EMAIL_HOST, EMAIL_PORT = env.str("EMAIL_HOST", "localhost"), env.int("EMAIL_PORT", 25)

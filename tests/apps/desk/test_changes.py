@@ -24,7 +24,8 @@ from yenzo.apps.orders.services.differences import (
 )
 from yenzo.apps.orders.services.orders import cancel_order
 from yenzo.apps.production.models import Job, Pack
-from yenzo.apps.production.services.jobs import JobError, begin_job, count_made, send_order
+from yenzo.apps.production.services.jobs import JobError, begin_job, count_made
+from yenzo.apps.production.services.packing import send_order
 from yenzo.apps.stock.models import StockItem
 
 pytestmark = pytest.mark.django_db

@@ -25,9 +25,9 @@ from yenzo.apps.production.services.jobs import (
     count_spoilt,
     put_back,
     save_station,
-    send_order,
     take_next,
 )
+from yenzo.apps.production.services.packing import send_order
 from yenzo.apps.production.week import week_of
 from yenzo.apps.shop.services.checkout import order_basket
 from yenzo.apps.stock.models import StockItem
@@ -291,7 +291,7 @@ def test_list_of_orders_is_filtered_by_how_far_they_are_and_marks_the_late(job, 
     assert found("making")
     count_made(decorator, job.pk, 1)
     assert (found("making"), found("made")) == (False, True)
-    desk.post(f"/workshop/production/orders/{paid.number}/sent/", {"carrier": "Gull Post"})
+    desk.post(f"/workshop/production/packing/{paid.number}/sent/", {"by": "all", "carrier": "Gull Post"})
     assert (found("made"), found("sent"), found("late")) == (False, True, False)
 
 

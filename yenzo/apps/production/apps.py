@@ -9,10 +9,12 @@ class ProductionConfig(AppConfig):
         """Follow what is decided of pieces; say which files are kept."""
         from yenzo.apps.desk import interface as desk
         from yenzo.apps.orders.interface import order_cancelled
+        from yenzo.apps.production import mails
         from yenzo.apps.production.keeping import register
         from yenzo.apps.production.services import following, packs
 
         register()
+        mails.register()
         desk.pieces_released.connect(packs.on_pieces_released, dispatch_uid="production.packs")
         desk.pieces_released.connect(following.on_pieces_released, dispatch_uid="production.jobs")
         desk.pieces_held.connect(following.on_pieces_held, dispatch_uid="production.held")

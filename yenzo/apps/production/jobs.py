@@ -6,6 +6,7 @@ from procrastinate.contrib.django import app
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.outbox.promises import before_now
 from yenzo.apps.production.making import make
+from yenzo.apps.production.sending import ask_after_parcels
 from yenzo.apps.production.services.packs import MAKING, look_after_packs, note_delay, note_failure
 from yenzo.core.errors import YenzoError
 
@@ -39,3 +40,10 @@ def make_pack(context: JobContext, *, pack_id: int) -> None:
         else:
             note_delay(SYSTEM_ACTOR, pack_id, f"{FAULT} It is tried again by itself in a moment.")
         raise
+
+
+@app.periodic(cron="*/10 * * * *")
+@app.task(name="production.ask_after_parcels", queueing_lock="ask_after_parcels")
+def ask_carrier(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
+    """Ask the carrier which parcels were delivered."""
+    ask_after_parcels()

@@ -3,10 +3,11 @@
 from collections.abc import Iterator
 
 from yenzo.apps.files.interface import hold_files
-from yenzo.apps.production.models import Pack
+from yenzo.apps.production.models import Pack, Parcel
 
 
 def _hashes() -> Iterator[str]:
+    yield from Parcel.objects.exclude(label=None).values_list("label_id", flat=True)
     yield from Pack.objects.exclude(file=None).values_list("file_id", flat=True)
 
 

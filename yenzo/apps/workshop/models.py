@@ -23,6 +23,7 @@ class Workshop(models.Model):
     advice_holds = models.BooleanField(
         default=True, help_text="whether pieces that something is advised of wait for the desk"
     )
+    rack_places = models.PositiveSmallIntegerField(default=24, help_text="where made pieces are gathered by order")
     address = models.TextField(blank=True, help_text="as it stands on invoices")
     tax_number = models.CharField(max_length=60, blank=True)
     changed_at = models.DateTimeField(auto_now=True)

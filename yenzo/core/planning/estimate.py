@@ -30,13 +30,18 @@ def estimate(method: Method, content: Content, pieces: int) -> Estimate:
     """Return what so many pieces that are alike take."""
     each = method.piece_minutes + content.letters * method.letter_minutes + content.ink_cm2 * method.cm2_minutes
     minutes = method.setup_minutes + pieces * each
-    cost = (method.hour_cost * Decimal(str(round(minutes, 3))) / 60).quantize(CENT, ROUND_HALF_UP)
+    cost = cost_of(method.hour_cost, minutes)
     content_words = f"{content.letters} letters, {decimal(round(content.ink_cm2, 1))} cm² of ink"
     reasons = (
         f"{_minutes(method.setup_minutes)} to set up",
         f"{pieces} × {_minutes(each)} for {content_words}",
     )
     return Estimate(round(minutes, 2), cost, reasons)
+
+
+def cost_of(hour_cost: Decimal, minutes: float) -> Decimal:
+    """Return what minutes cost by the hour."""
+    return (hour_cost * Decimal(str(round(minutes, 3))) / 60).quantize(CENT, ROUND_HALF_UP)
 
 
 def _minutes(value: float) -> str:

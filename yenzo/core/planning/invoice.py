@@ -11,17 +11,14 @@ from datetime import date
 from decimal import ROUND_HALF_UP, Decimal
 from pathlib import Path
 
-from fpdf import FPDF
-from fpdf.enums import MethodReturnValue
-
-from yenzo.core.planning.faces import FACES, HEADING, TEXT, face_path
-from yenzo.core.planning.ticket import INK, MUTED, NO_DATE
+from yenzo.core.planning.faces import HEADING, TEXT
+from yenzo.core.planning.paper import INK, MUTED, PITCH, Color, Paper
 from yenzo.core.speaking import base_language, decimal, money, reader, say
 
 WIDTH_MM, HEIGHT_MM, MARGIN_MM = 210.0, 297.0, 20.0
 ROOM_MM = WIDTH_MM - 2 * MARGIN_MM
-# Letters of headings, of what stands in the rows, of labels; from line to line, in letter sizes.
-TITLE_MM, PLAIN_MM, SMALL_MM, PITCH = 8.0, 3.6, 3.0, 1.35
+# Letters of headings, of what stands in the rows, of labels.
+TITLE_MM, PLAIN_MM, SMALL_MM = 8.0, 3.6, 3.0
 # Where the columns of the rows end: what it is, how many, tax, amount.
 WHAT_MM, COUNT_MM, TAX_MM = 96.0, 116.0, 136.0
 FOOT_MM = HEIGHT_MM - MARGIN_MM
@@ -90,31 +87,18 @@ def tax_within(total: Decimal, percent: Decimal, unit: Decimal) -> Decimal:
 
 def make_invoice(invoice: Invoice, *, fallbacks: Iterable[Path] = ()) -> bytes:
     """Return the invoice as a PDF, in the language of who reads; `fallbacks` are fonts for other scripts."""
-    paper = _Paper(invoice, tuple(fallbacks))
+    paper = _Pages(invoice, tuple(fallbacks))
     paper.write()
     return paper.finished()
 
 
-class _Paper:
+class _Pages:
     """The pages of an invoice while they are filled, from the top."""
 
     def __init__(self, invoice: Invoice, fallbacks: tuple[Path, ...]) -> None:
         self._invoice = invoice
-        self._pdf = FPDF("portrait", "mm", (WIDTH_MM, HEIGHT_MM))
-        # The day that it is of, so that it is the same whenever it is made again.
-        self._pdf.set_creation_date(NO_DATE)
-        self._pdf.set_auto_page_break(False)
-        self._pdf.set_margin(0)
-        self._pdf.c_margin = 0
-        self._pdf.set_title(self._title)
-        self._pdf.set_lang(base_language(reader()))
-        for face in FACES:
-            self._pdf.add_font(face, "", face_path(face))
-        for number, path in enumerate(fallbacks):
-            self._pdf.add_font(f"other-{number}", "", path)
-        self._pdf.set_fallback_fonts([f"other-{number}" for number in range(len(fallbacks))])
-        self._pdf.set_text_shaping(True)
-        self._top = MARGIN_MM
+        self._paper = Paper(WIDTH_MM, HEIGHT_MM, self._title, language=base_language(reader()), fallbacks=fallbacks)
+        self._paper.top = MARGIN_MM
 
     @property
     def _title(self) -> str:
@@ -122,26 +106,26 @@ class _Paper:
 
     def finished(self) -> bytes:
         """Return the pages as a PDF file."""
-        return bytes(self._pdf.output())
+        return self._paper.finished()
 
     def write(self) -> None:
         """Write all of it."""
         invoice = self._invoice
-        self._pdf.add_page()
+        self._paper.pdf.add_page()
         self._block(invoice.seller, MARGIN_MM + 100, MUTED)
         if invoice.tax_number:
             self._line(TEXT, say("Tax number {number}", number=invoice.tax_number), SMALL_MM, MARGIN_MM + 100, MUTED)
-            self._top += SMALL_MM * PITCH
-        seller_end, self._top = self._top, MARGIN_MM + 25
+            self._paper.top += SMALL_MM * PITCH
+        seller_end, self._paper.top = self._paper.top, MARGIN_MM + 25
         self._block(invoice.buyer, MARGIN_MM)
-        self._top = max(self._top, seller_end, MARGIN_MM + 55) + 6
+        self._paper.top = max(self._paper.top, seller_end, MARGIN_MM + 55) + 6
         self._line(HEADING, self._title, TITLE_MM, MARGIN_MM)
-        self._top += TITLE_MM * PITCH + 2
+        self._paper.top += TITLE_MM * PITCH + 2
         for label, words in self._facts():
             self._line(TEXT, label, SMALL_MM, MARGIN_MM, MUTED)
             self._line(TEXT, words, SMALL_MM, MARGIN_MM + 45)
-            self._top += SMALL_MM * PITCH
-        self._top += 5
+            self._paper.top += SMALL_MM * PITCH
+        self._paper.top += 5
         self._row((say("What"), say("Pieces"), say("Tax"), say("Amount")), MUTED)
         self._rule()
         for line in invoice.lines:
@@ -163,16 +147,16 @@ class _Paper:
         notes = [part for note in line.notes for part in self._broken(note, SMALL_MM, WHAT_MM - 4)]
         self._room((len(names) * PLAIN_MM + len(notes) * SMALL_MM) * PITCH + 4)
         tax = f"{decimal(line.tax_percent)} %" if line.tax_percent else ""
-        top = self._top
+        top = self._paper.top
         self._row(("", decimal(line.pieces), tax, money(line.total, self._invoice.currency)))
-        end, self._top = self._top, top
+        end, self._paper.top = self._paper.top, top
         for name in names:
             self._line(TEXT, name, PLAIN_MM, MARGIN_MM)
-            self._top += PLAIN_MM * PITCH
+            self._paper.top += PLAIN_MM * PITCH
         for note in notes:
             self._line(TEXT, note, SMALL_MM, MARGIN_MM, MUTED)
-            self._top += SMALL_MM * PITCH
-        self._top = max(self._top, end) + 1.5
+            self._paper.top += SMALL_MM * PITCH
+        self._paper.top = max(self._paper.top, end) + 1.5
         self._rule()
 
     def _sums(self) -> None:
@@ -192,45 +176,37 @@ class _Paper:
         face, size = (HEADING, 5.0) if is_last else (TEXT, PLAIN_MM)
         self._line(face, label, size, MARGIN_MM + WHAT_MM)
         self._right(face, money(amount, self._invoice.currency), size, MARGIN_MM + ROOM_MM)
-        self._top += size * PITCH
+        self._paper.top += size * PITCH
 
-    def _block(self, text: str, left: float, color: tuple[int, int, int] = INK) -> None:
+    def _block(self, text: str, left: float, color: Color = INK) -> None:
         for line in text.splitlines():
             self._line(TEXT, line, PLAIN_MM, left, color)
-            self._top += PLAIN_MM * PITCH
+            self._paper.top += PLAIN_MM * PITCH
 
-    def _row(self, cells: tuple[str, str, str, str], color: tuple[int, int, int] = INK) -> None:
+    def _row(self, cells: tuple[str, str, str, str], color: Color = INK) -> None:
         self._line(TEXT, cells[0], PLAIN_MM, MARGIN_MM, color)
         for words, end in zip(cells[1:], (COUNT_MM, TAX_MM, ROOM_MM), strict=True):
             self._right(TEXT, words, PLAIN_MM, MARGIN_MM + end, color)
-        self._top += PLAIN_MM * PITCH
+        self._paper.top += PLAIN_MM * PITCH
 
     def _room(self, height: float) -> None:
         """Go on on a next page where this one has no room."""
-        if self._top + height > FOOT_MM:
-            self._pdf.add_page()
-            self._top = MARGIN_MM
-            self._line(TEXT, f"{self._title} · {self._pdf.page}", SMALL_MM, MARGIN_MM, MUTED)
-            self._top += 10
+        if self._paper.top + height > FOOT_MM:
+            self._paper.pdf.add_page()
+            self._paper.top = MARGIN_MM
+            self._line(TEXT, f"{self._title} · {self._paper.pdf.page}", SMALL_MM, MARGIN_MM, MUTED)
+            self._paper.top += 10
 
     def _broken(self, text: str, letter_mm: float, width: float) -> list[str]:
-        self._pdf.set_font(TEXT, size=letter_mm * self._pdf.k)
-        lines = self._pdf.multi_cell(width, text=text, align="L", dry_run=True, output=MethodReturnValue.LINES)
-        assert isinstance(lines, list)
-        return [line.strip() for line in lines]
+        return self._paper.broken(TEXT, text, letter_mm, width)
 
-    def _line(self, face: str, text: str, letter_mm: float, left: float, color: tuple[int, int, int] = INK) -> None:
-        self._pdf.set_font(face, size=letter_mm * self._pdf.k)
-        self._pdf.set_text_color(*color)
-        self._pdf.set_xy(left, self._top)
-        self._pdf.cell(self._pdf.get_string_width(text) + 1, letter_mm * PITCH, text, align="L")
+    def _line(self, face: str, text: str, letter_mm: float, left: float, color: Color = INK) -> None:
+        self._paper.line(face, text, letter_mm, left, self._paper.top, color)
 
-    def _right(self, face: str, text: str, letter_mm: float, right: float, color: tuple[int, int, int] = INK) -> None:
-        self._pdf.set_font(face, size=letter_mm * self._pdf.k)
-        self._line(face, text, letter_mm, right - self._pdf.get_string_width(text), color)
+    def _right(self, face: str, text: str, letter_mm: float, right: float, color: Color = INK) -> None:
+        self._paper.right(face, text, letter_mm, right, self._paper.top, color)
 
     def _rule(self) -> None:
-        self._top += 0.8
-        self._pdf.set_fill_color(*MUTED)
-        self._pdf.rect(MARGIN_MM, self._top, ROOM_MM, 0.15, style="F")
-        self._top += 1.6
+        self._paper.top += 0.8
+        self._paper.rule(MARGIN_MM, self._paper.top, ROOM_MM, 0.15)
+        self._paper.top += 1.6

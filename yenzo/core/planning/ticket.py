@@ -7,19 +7,14 @@ l from I; a character that face lacks is written in the typeface that is produce
 import io
 from collections.abc import Iterator
 from dataclasses import dataclass
-from datetime import UTC, datetime
-from itertools import groupby
 from pathlib import Path
 from tempfile import TemporaryDirectory
-
-import segno
-from fpdf import FPDF
-from fpdf.enums import MethodReturnValue
 
 from yenzo.core.asking.words import entries_in_words
 from yenzo.core.documents.fields import DateField
 from yenzo.core.measure import plain_number
-from yenzo.core.planning.faces import EXACT, FACES, HEADING, TEXT, face_font, face_path
+from yenzo.core.planning.faces import EXACT, HEADING, TEXT, face_font
+from yenzo.core.planning.paper import INK, MUTED, PITCH, Color, Paper
 from yenzo.core.planning.work import Work
 from yenzo.core.render.page import side_page
 from yenzo.core.render.png import render_png
@@ -31,12 +26,11 @@ WIDTH_MM, HEIGHT_MM, MARGIN_MM = 210.0, 148.0, 9.0
 STUB_LEFT_MM = 160.0
 LABEL_MM, LEAST_CUT_MM = 34.0, 0.05
 ROOM_MM = STUB_LEFT_MM - 2 * MARGIN_MM
-INK, MUTED = (22, 48, 58), (91, 106, 112)
 PICTURE_DPI, PICTURE_HEIGHT_MM = 150.0, 46.0
-# Any fixed date: a real one would make every ticket different.
-NO_DATE = datetime(1980, 1, 1, tzinfo=UTC)
-# Letters of an exact row, of another one, of facts and labels; from line to line, in letter sizes.
-EXACT_MM, PLAIN_MM, SMALL_MM, PITCH = 4.4, 3.4, 2.8, 1.35
+# Of the small drawing of places: how high at most, and what its numbers take on the left.
+PLACES_HEIGHT_MM, PLACES_EDGE_MM = 26.0, 6.0
+# Letters of an exact row, of another one, of facts and labels.
+EXACT_MM, PLAIN_MM, SMALL_MM, TINY_MM = 4.4, 3.4, 2.8, 2.2
 
 
 @dataclass(frozen=True)
@@ -58,6 +52,17 @@ def make_ticket(work: Work) -> bytes:
         for row in (*area_rows(work), *entry_rows(work), *meant_rows(work)):
             sheet.add(row)
         return sheet.finished()
+
+
+def stamp_of(words: str) -> bytes:
+    """Return a page with words in a ticket's foot: what is known only when it is printed. It lies over the ticket's."""
+    paper = Paper(WIDTH_MM, HEIGHT_MM, words)
+    paper.pdf.add_page()
+    room = WIDTH_MM - 2 * MARGIN_MM
+    line, *more = paper.broken(TEXT, words, SMALL_MM + 0.4, room)
+    cut = f"{line[:-1]}…" if more else line
+    paper.line(TEXT, cut, SMALL_MM + 0.4, MARGIN_MM, HEIGHT_MM - MARGIN_MM + 1.5)
+    return paper.finished()
 
 
 def area_rows(work: Work) -> Iterator[Row]:
@@ -158,21 +163,11 @@ class _Sheet:
         # The library takes fonts by their paths.
         self._work, self._folder = work, folder
         self._typefaces = Typefaces(work.walked.setup.materials, work.assets)
-        self._pdf = FPDF("portrait", "mm", (WIDTH_MM, HEIGHT_MM))
-        self._pdf.set_creation_date(NO_DATE)
-        self._pdf.set_auto_page_break(False)
-        self._pdf.set_margin(0)
-        self._pdf.c_margin = 0
-        self._pdf.set_title(work.number)
-        self._pdf.set_lang("en")
-        for face in FACES:
-            self._pdf.add_font(face, "", face_path(face))
-        self._pdf.set_text_shaping(True)
-        self._top = 0.0
+        self._paper = Paper(WIDTH_MM, HEIGHT_MM, work.number)
 
     def finished(self) -> bytes:
         """Return the pages as a PDF file."""
-        return bytes(self._pdf.output())
+        return self._paper.finished()
 
     def first_page(self) -> None:
         """Begin with what the whole piece is: number, product, pictures, quantity, code, and when it is wanted."""
@@ -181,12 +176,15 @@ class _Sheet:
         variant = offer.variant(work.walked.asked.variant)
         about = f"{offer.name}, {variant.name}" if variant else offer.name
         left, width = MARGIN_MM + 64, ROOM_MM - 64
-        self._line(HEADING, work.number, 8.0, MARGIN_MM, MARGIN_MM)
+        self._paper.line(HEADING, work.number, 8.0, MARGIN_MM, MARGIN_MM)
         self._flow(TEXT, about, 3.6, left, width)
         self._flow(
             TEXT, f"order {work.order} · piece {work.piece} of {work.pieces_in_order}", SMALL_MM, left, width, MUTED
         )
-        self._top = max(self._top, MARGIN_MM + 10) + 2
+        sku = work.walked.setup.sku_of(work.walked.asked.variant)
+        if sku:
+            self._flow(EXACT, f"take {work.walked.asked.pieces} × {sku}", SMALL_MM, left, width)
+        self._paper.top = max(self._paper.top, MARGIN_MM + 10) + 1
         self._stub()
         self._side_pictures()
 
@@ -195,34 +193,34 @@ class _Sheet:
         left, width = MARGIN_MM + LABEL_MM, ROOM_MM - LABEL_MM
         face, lines = self._exact(row)
         letter_mm = EXACT_MM if row.is_exact else PLAIN_MM
-        labels = self._broken(TEXT, row.label, SMALL_MM, LABEL_MM - 2)
+        labels = self._paper.broken(TEXT, row.label, SMALL_MM, LABEL_MM - 2)
         beginning = max(min(len(lines), 2) * letter_mm, len(labels) * SMALL_MM) * PITCH + 3
-        if self._top + beginning > HEIGHT_MM - MARGIN_MM:
+        if self._paper.top + beginning > HEIGHT_MM - MARGIN_MM:
             self._next_page()
-        self._rule(MARGIN_MM, self._top, ROOM_MM, 0.15)
-        self._top += 1.4
-        top, page = self._top, self._pdf.page
+        self._paper.rule(MARGIN_MM, self._paper.top, ROOM_MM, 0.15)
+        self._paper.top += 1.4
+        top, page = self._paper.top, self._paper.pdf.page
         for number, label in enumerate(labels):
-            self._line(TEXT, label, SMALL_MM, MARGIN_MM, top + number * SMALL_MM * PITCH, MUTED)
+            self._paper.line(TEXT, label, SMALL_MM, MARGIN_MM, top + number * SMALL_MM * PITCH, MUTED)
         for line in lines:
             self._flow(face, line, letter_mm, left, width)
         for fact in row.facts:
             self._flow(TEXT, fact, SMALL_MM, left, width, MUTED)
-        if self._pdf.page == page:
-            self._top = max(self._top, top + len(labels) * SMALL_MM * PITCH)
-        self._top += 1.6
+        if self._paper.pdf.page == page:
+            self._paper.top = max(self._paper.top, top + len(labels) * SMALL_MM * PITCH)
+        self._paper.top += 1.6
 
     def _new_page(self) -> None:
-        self._pdf.add_page()
+        self._paper.pdf.add_page()
         for y in range(int(MARGIN_MM), int(HEIGHT_MM - MARGIN_MM), 3):
-            self._rule(STUB_LEFT_MM, float(y), 0.25, 1.5)
-        self._top = MARGIN_MM
+            self._paper.rule(STUB_LEFT_MM, float(y), 0.25, 1.5)
+        self._paper.top = MARGIN_MM
 
     def _next_page(self) -> None:
         self._new_page()
-        self._line(HEADING, self._work.number, 5.0, MARGIN_MM, MARGIN_MM)
-        self._line(TEXT, f"page {self._pdf.page}", 3.6, STUB_LEFT_MM + MARGIN_MM / 2, MARGIN_MM)
-        self._top = MARGIN_MM + 9
+        self._paper.line(HEADING, self._work.number, 5.0, MARGIN_MM, MARGIN_MM)
+        self._paper.line(TEXT, f"page {self._paper.pdf.page}", 3.6, STUB_LEFT_MM + MARGIN_MM / 2, MARGIN_MM)
+        self._paper.top = MARGIN_MM + 9
 
     def _side_pictures(self) -> None:
         sides = self._work.walked.scene.sides
@@ -232,45 +230,72 @@ class _Sheet:
             scale = min((room - 4) / side.width_mm, PICTURE_HEIGHT_MM / side.height_mm)
             picture = render_png(side_page(side, with_goods=True), self._work.assets, PICTURE_DPI * scale)
             left, wide, high = MARGIN_MM + number * room, side.width_mm * scale, side.height_mm * scale
-            self._pdf.image(io.BytesIO(picture), left, self._top, wide, high)
-            self._line(TEXT, side.name, SMALL_MM, left, self._top + high + 0.8, MUTED)
+            self._paper.pdf.image(io.BytesIO(picture), left, self._paper.top, wide, high)
+            self._paper.line(TEXT, side.name, SMALL_MM, left, self._paper.top + high + 0.8, MUTED)
             tallest = max(tallest, high)
         if sides:
-            self._top += tallest + 6.5
+            self._paper.top += tallest + 6.5
+
+    def _places(self, left: float, width: float, bottom: float) -> None:
+        """Draw where areas lie on their sides, with their distances from the left and the top edge, as far as it fits.
+
+        The same is said in words in the rows.
+        """
+        for side in self._work.walked.scene.sides:
+            if not any(area.nodes for area in side.areas):
+                continue
+            scale = min((width - PLACES_EDGE_MM) / side.width_mm, PLACES_HEIGHT_MM / side.height_mm)
+            at, top = left + PLACES_EDGE_MM, self._paper.top + 5
+            if top + side.height_mm * scale > bottom:
+                return
+            self._frame(at, top, side.width_mm * scale, side.height_mm * scale)
+            for area in side.areas:
+                if area.nodes:
+                    self._place(area, at, top, scale)
+            self._paper.top = top + side.height_mm * scale + 1
+
+    def _place(self, area: AreaScene, left: float, top: float, scale: float) -> None:
+        frame = area.area
+        x, y = left + frame.x_mm * scale, top + frame.y_mm * scale
+        wide, high = frame.width_mm * scale, frame.height_mm * scale
+        self._frame(x, y, wide, high, INK)
+        # From the edges to the area, through its middle, with the numbers where the lines begin.
+        self._paper.rule(left, y + high / 2, max(x - left, 0.1), 0.12, INK)
+        self._paper.rule(x + wide / 2, top, 0.12, max(y - top, 0.1), INK)
+        self._paper.right(TEXT, _mm(frame.x_mm), TINY_MM, left - 0.6, y + high / 2 - TINY_MM * 0.7)
+        self._paper.line(TEXT, _mm(frame.y_mm), TINY_MM, x + wide / 2 + 0.4, top - TINY_MM * PITCH)
+
+    def _frame(self, left: float, top: float, wide: float, high: float, color: Color = MUTED) -> None:
+        for x, y, width, height in (
+            (left, top, wide, 0.12),
+            (left, top + high, wide, 0.12),
+            (left, top, 0.12, high),
+            (left + wide, top, 0.12, high),
+        ):
+            self._paper.rule(x, y, width, height, color)
 
     def _stub(self) -> None:
         work, left = self._work, STUB_LEFT_MM + MARGIN_MM / 2
         side = WIDTH_MM - MARGIN_MM - left
-        self._code(left, MARGIN_MM, side)
-        kept, self._top = self._top, MARGIN_MM + side + 4
+        self._paper.code(work.number, left, MARGIN_MM, side)
+        kept, self._paper.top = self._paper.top, MARGIN_MM + side + 4
         self._flow(HEADING, f"{work.walked.asked.pieces} ×", 7.0, left, side)
         wanted = wanted_fields(work)
         for entry in entries_in_words(work.walked.setup, work.walked.asked):
             if entry.field in wanted:
-                self._top += 1
+                self._paper.top += 1
                 self._flow(TEXT, entry.workshop_label, SMALL_MM, left, side, MUTED)
                 self._flow(HEADING, entry.words, 5.0, left, side)
-        self._top += 1
-        methods = dict.fromkeys(area.method for area in work.walked.scene.areas if area.nodes)
-        for key in methods:
-            self._flow(HEADING, work.walked.setup.materials.methods[key].name, 4.0, left, side)
+        self._paper.top += 1
+        known = work.walked.setup.materials.methods
+        used = dict.fromkeys(area.method for area in work.walked.scene.areas if area.nodes)
+        # In the order in which they are made.
+        for key in sorted(used, key=lambda one: (known[one].order, one)):
+            self._flow(HEADING, known[key].name, 4.0, left, side)
+        self._places(left, side, HEIGHT_MM - MARGIN_MM - 5)
         revision = f"revision {work.revision_number} · " if work.revision_number else "revision "
-        self._line(TEXT, f"{revision}{work.revision[:8]}", 2.4, left, HEIGHT_MM - MARGIN_MM - 3, MUTED)
-        self._top = kept
-
-    def _code(self, left: float, top: float, side: float) -> None:
-        """Draw the number as a QR code (ISO/IEC 18004, error correction M), its quiet zone left to the page."""
-        matrix = [list(row) for row in segno.make(self._work.number, error="m", micro=False).matrix]
-        module = side / len(matrix)
-        self._pdf.set_fill_color(*INK)
-        for y, row in enumerate(matrix):
-            x = 0
-            for is_dark, run in groupby(row):
-                wide = len(list(run))
-                if is_dark:
-                    # A hair higher, so that no line shows between rows.
-                    self._pdf.rect(left + x * module, top + y * module, wide * module, module * 1.03, style="F")
-                x += wide
+        self._paper.line(TEXT, f"{revision}{work.revision[:8]}", 2.4, left, HEIGHT_MM - MARGIN_MM - 3, MUTED)
+        self._paper.top = kept
 
     def _exact(self, row: Row) -> tuple[str, tuple[str, ...]]:
         """Return the face for exact lines, and the lines; characters that no face has are named by their codes."""
@@ -281,45 +306,23 @@ class _Sheet:
         for key in dict.fromkeys([*filter(None, [row.typeface]), *materials]):
             if not self._typefaces.missing(key, text, self._work.walked.asked.language):
                 face = f"produced-{key}"
-                if face not in self._pdf.fonts:
+                if face not in self._paper.pdf.fonts:
                     path = self._folder / f"{key}.ttf"
                     path.write_bytes(self._work.assets.read(materials[key].font))
-                    self._pdf.add_font(face, "", path)
+                    self._paper.pdf.add_font(face, "", path)
                 return face, row.lines
         named = {char: "".join(f"[U+{ord(one):04X}]" for one in char) for char in lacking}
         for char, code in named.items():
             text = text.replace(char, code)
         return EXACT, (text,)
 
-    def _flow(
-        self, face: str, text: str, letter_mm: float, left: float, width: float, color: tuple[int, int, int] = INK
-    ) -> None:
+    def _flow(self, face: str, text: str, letter_mm: float, left: float, width: float, color: Color = INK) -> None:
         """Write a text from the top on, broken to a width; where the page ends it goes on on the next one."""
-        for line in self._broken(face, text, letter_mm, width):
-            if self._top + letter_mm * PITCH > HEIGHT_MM - MARGIN_MM:
+        for line in self._paper.broken(face, text, letter_mm, width):
+            if self._paper.top + letter_mm * PITCH > HEIGHT_MM - MARGIN_MM:
                 self._next_page()
-            self._line(face, line, letter_mm, left, self._top, color)
-            self._top += letter_mm * PITCH
-
-    def _broken(self, face: str, text: str, letter_mm: float, width: float) -> list[str]:
-        if not text.strip():
-            return []
-        self._pdf.set_font(face, size=letter_mm * self._pdf.k)
-        lines = self._pdf.multi_cell(width, text=text, align="L", dry_run=True, output=MethodReturnValue.LINES)
-        assert isinstance(lines, list)
-        return [line.strip() for line in lines]
-
-    def _line(
-        self, face: str, text: str, letter_mm: float, left: float, top: float, color: tuple[int, int, int] = INK
-    ) -> None:
-        self._pdf.set_font(face, size=letter_mm * self._pdf.k)
-        self._pdf.set_text_color(*color)
-        self._pdf.set_xy(left, top)
-        self._pdf.cell(self._pdf.get_string_width(text) + 1, letter_mm * PITCH, text, align="L")
-
-    def _rule(self, left: float, top: float, width: float, height: float) -> None:
-        self._pdf.set_fill_color(*MUTED)
-        self._pdf.rect(left, top, width, height, style="F")
+            self._paper.line(face, line, letter_mm, left, self._paper.top, color)
+            self._paper.top += letter_mm * PITCH
 
 
 def _mm(value: float) -> str:

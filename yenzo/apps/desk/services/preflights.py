@@ -12,6 +12,7 @@ from django.db.models import prefetch_related_objects
 from django.utils import timezone
 from django.utils.translation import gettext
 
+from yenzo.apps.accounts.models import Role
 from yenzo.apps.accounts.rights import DESK, SYSTEM, SYSTEM_ACTOR, Actor, service
 from yenzo.apps.desk.interface import Place, pieces_held, pieces_released
 from yenzo.apps.desk.looking import look_at
@@ -168,6 +169,16 @@ def keep_held(preflight: Preflight, why: str = "", actor: Actor | None = None) -
 @service(*DESK)
 def hold_pieces(actor: Actor, preflight_id: int, why: str) -> Preflight:
     """Keep pieces from being made (further); what is begun of them its holder finishes. A reason is needed."""
+    return _held(actor, preflight_id, why)
+
+
+@service(*DESK, Role.DECORATOR)
+def hold_from_station(actor: Actor, preflight_id: int, question: str) -> Preflight:
+    """Keep pieces from being made further, as somebody at a station asks the desk about them."""
+    return _held(actor, preflight_id, f"The station asks: {question.strip()}")
+
+
+def _held(actor: Actor, preflight_id: int, why: str) -> Preflight:
     with transaction.atomic():
         order, preflight = open_locked(preflight_id)
         if not why.strip():

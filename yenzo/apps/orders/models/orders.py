@@ -157,6 +157,7 @@ class Order(models.Model):
     pieces_made = models.PositiveIntegerField(default=0)
     made_at = models.DateTimeField(null=True, help_text="when all of it was made")
     sent_at = models.DateTimeField(null=True)
+    delivered_at = models.DateTimeField(null=True, help_text="when the carrier says that all of it arrived")
     carrier = models.CharField(max_length=80, blank=True)
     parcel_number = models.CharField(max_length=80, blank=True, help_text="by which the carrier knows it")
 
@@ -353,6 +354,8 @@ class OrderEvent(models.Model):
         MADE = "made"
         SPOILT = "spoilt"
         SENT = "sent"
+        PART_SENT = "part_sent"
+        DELIVERED = "delivered"
         HELD = "held"
         RELEASED = "released"
         WAIVED = "waived"
@@ -405,6 +408,8 @@ EVENT_WORDS = {
     OrderEvent.Kind.MADE: gettext_noop("All of it is made"),
     OrderEvent.Kind.SPOILT: gettext_noop("{job}: {count} spoilt and made again: {reason}"),
     OrderEvent.Kind.SENT: gettext_noop("On its way"),
+    OrderEvent.Kind.PART_SENT: gettext_noop("{pieces} pieces are on their way: {parcel}"),
+    OrderEvent.Kind.DELIVERED: gettext_noop("Delivered"),
     OrderEvent.Kind.HELD: "{piece} is held: {reason}",
     OrderEvent.Kind.RELEASED: "{piece} is released to be made",
     OrderEvent.Kind.WAIVED: "{piece}: “{finding}” may stay: {reason}",

@@ -1,4 +1,5 @@
-from yenzo.apps.production.models.jobs import Job, Parcel, Station
+from yenzo.apps.production.models.jobs import Job, Station
+from yenzo.apps.production.models.packing import Parcel, ParcelItem, RackPlace
 from yenzo.apps.production.models.packs import Pack
 
-__all__ = ["Job", "Pack", "Parcel", "Station"]
+__all__ = ["Job", "Pack", "Parcel", "ParcelItem", "RackPlace", "Station"]

@@ -7,7 +7,7 @@ from django.db.models import F, Q
 
 from yenzo.apps.accounts.models import Person
 from yenzo.apps.designs.models import Personalization
-from yenzo.apps.orders.models import Line, Order
+from yenzo.apps.orders.models import Line
 from yenzo.apps.production import states
 
 WEEKDAYS = 7
@@ -120,21 +120,3 @@ class Job(models.Model):
     def is_open(self) -> bool:
         """Whether it is still to be done."""
         return self.state in states.OPEN
-
-
-class Parcel(models.Model):
-    """What was sent of an order, by whom, and how it is found on its way."""
-
-    order = models.ForeignKey(Order, on_delete=models.PROTECT, related_name="parcels")
-    carrier = models.CharField(max_length=80, blank=True)
-    number = models.CharField(max_length=80, blank=True)
-    person = models.ForeignKey(Person, null=True, on_delete=models.SET_NULL, related_name="+")
-    sent_at = models.DateTimeField(auto_now_add=True)
-
-    class Meta:
-        constraints: ClassVar = [
-            models.UniqueConstraint(fields=["order"], name="order_is_sent_once"),
-        ]
-
-    def __str__(self) -> str:
-        return f"Parcel of {self.order}"

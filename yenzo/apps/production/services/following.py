@@ -15,6 +15,7 @@ from yenzo.apps.orders.showing import ShownLine, ShownPiece
 from yenzo.apps.pages.languages import read_in
 from yenzo.apps.production import states
 from yenzo.apps.production.models import Job
+from yenzo.apps.production.racking import note_rack
 from yenzo.apps.production.services.jobs import let_follow, note_progress
 from yenzo.apps.production.to_core import contents_of, estimate_of
 from yenzo.apps.workshop.own import own_workshop
@@ -129,3 +130,4 @@ def stop_jobs(actor: Actor, order_id: int) -> None:  # noqa: ARG001
     with transaction.atomic():
         order = Order.objects.select_for_update().get(pk=order_id)
         Job.objects.filter(line__order=order, state__in=states.UNBEGUN).update(state=states.STOPPED)
+        note_rack(order)

@@ -1,4 +1,4 @@
-"""Jobs on the floor: taken, finished, spoilt and made again, and the order sent.
+"""Jobs on the floor: taken, finished, spoilt and made again.
 
 An order is the lock over its jobs: every service that changes one locks its order first, and only that.
 """
@@ -7,21 +7,22 @@ from collections import Counter
 from datetime import timedelta
 
 from django.db import transaction
-from django.db.models import Sum
 from django.utils import timezone
 
 from yenzo.apps.accounts.models import Role
 from yenzo.apps.accounts.rights import DESK, Actor, service
+from yenzo.apps.desk.models import Preflight
+from yenzo.apps.desk.services.preflights import hold_from_station
 from yenzo.apps.desk.waiting import note_waiting
-from yenzo.apps.orders.mails import want_order_mails
-from yenzo.apps.orders.models import Line, Order, OrderEvent, Piece
+from yenzo.apps.orders.models import Line, Order, OrderEvent
 from yenzo.apps.orders.showing import ShownLine
 from yenzo.apps.pages.errors import AppError
 from yenzo.apps.production import states
-from yenzo.apps.production.models import Job, Parcel, Station
+from yenzo.apps.production.gathered import made_by_pieces
+from yenzo.apps.production.models import Job, Station
+from yenzo.apps.production.racking import note_rack
 from yenzo.apps.production.to_core import contents_of, estimate_of
 from yenzo.apps.stock.services.stock import OutOfStockError, take_stock
-from yenzo.core.speaking import money
 
 FLOOR = (*DESK, Role.DECORATOR)
 MOST_REASON = 200
@@ -90,6 +91,21 @@ def put_back(actor: Actor, job_id: int) -> Job:  # noqa: ARG001
 
 
 @service(*FLOOR)
+def ask_about(actor: Actor, job_id: int, words: str) -> Job:
+    """Ask the desk about a job in one's hands: it is put back, and its pieces are held until the desk has decided."""
+    with transaction.atomic():
+        job = _locked(job_id)
+        if job.state != states.BEGUN:
+            raise JobError(_why_not(job))
+        if not words.strip():
+            raise JobError("Please say what is to be known: the desk decides by that.")
+        put_back(actor, job_id)
+        preflight = Preflight.objects.get(line=job.line, index=job.index)
+        hold_from_station(actor, preflight.pk, words)
+    return job
+
+
+@service(*FLOOR)
 def lay_aside(actor: Actor, job_id: int) -> Job:
     """Say that a job is laid aside that was stopped while it was in one's hands."""
     with transaction.atomic():
@@ -145,6 +161,8 @@ def _make_again(actor: Actor, job: Job, count: int, reason: str) -> Job:
     attempt = max(before.values_list("attempt", flat=True)) + 1
     contents = contents_of(piece.recorded)
     why = reason
+    is_held = Preflight.objects.held().filter(line=job.line, index=job.index).exists()
+    begins = states.HELD if is_held else states.READY
     try:
         sku = piece.recorded.setup.sku_of(piece.recorded.asked.variant)
         take_stock(actor, Counter({sku: count}) if sku else {})
@@ -159,7 +177,7 @@ def _make_again(actor: Actor, job: Job, count: int, reason: str) -> Job:
             place=place,
             attempt=attempt,
             quantity=count,
-            state=states.READY if place == 1 else states.WAITING,
+            state=begins if place == 1 else states.WAITING,
             minutes_planned=(planned := estimate_of(piece.recorded, method, content, count)).minutes,
             cost_planned=planned.cost,
             due_on=job.due_on,
@@ -197,18 +215,8 @@ def let_follow(line: Line, index: int) -> None:
 
 def note_progress(actor: Actor, order: Order) -> None:
     """Count an order's pieces that are made; all of them make it ready to be sent."""
-    # What was made of pieces before they were changed isn't theirs.
-    now = Piece.objects.filter(line__order=order).values("personalization")
-    jobs = Job.objects.filter(line__order=order, personalization__in=now)
-    unmade = jobs.filter(state__in=states.OPEN)
-    last: dict[tuple[int, int], int] = {}
-    for line, index, place in jobs.values_list("line", "index", "place"):
-        last[line, index] = max(last.get((line, index), 0), place)
-    made = sum(
-        count
-        for line, index, place, count in jobs.values_list("line", "index", "place", "made")
-        if place == last[line, index]
-    )
+    unmade = Job.objects.filter(line__order=order, state__in=states.OPEN)
+    made = sum(made_by_pieces(order).values())
     order.pieces_made = made
     is_made = made >= order.pieces and not unmade.exists()
     if is_made and order.made_at is None:
@@ -217,36 +225,8 @@ def note_progress(actor: Actor, order: Order) -> None:
     elif not is_made:
         order.made_at = None
     order.save(update_fields=["pieces_made", "made_at"])
+    note_rack(order)
     note_waiting(order)
-
-
-@service(*DESK)
-def send_order(actor: Actor, order_id: int, *, carrier: str, number: str) -> Parcel:
-    """Say that an order is on its way, or was picked up: once; its customer gets a mail.
-
-    Raises JobError before it is made, and for another parcel than the one that it was sent as.
-    """
-    with transaction.atomic():
-        order = Order.objects.select_for_update().get(pk=order_id)
-        carrier, number = carrier[:80], number[:80]
-        parcel = order.parcels.first()
-        if parcel is not None and (parcel.carrier, parcel.number) == (carrier, number):
-            return parcel
-        if parcel is not None:
-            raise JobError(f"Order {order.number} was sent already: {parcel.carrier} {parcel.number}".strip() + ".")
-        if order.made_at is None or not order.is_paid:
-            raise JobError(f"Order {order.number} isn't made yet.")
-        unpaid = order.differences.to_pay().first()
-        if unpaid is not None:
-            more = money(unpaid.amount, order.currency)
-            raise JobError(f"{more} of order {order.number} are still to be paid, or to be waived on its page.")
-        parcel = Parcel.objects.create(order=order, carrier=carrier, number=number, person=actor.member)
-        order.sent_at, order.carrier, order.parcel_number = parcel.sent_at, parcel.carrier, parcel.number
-        order.save(update_fields=["sent_at", "carrier", "parcel_number"])
-        OrderEvent.objects.create(order=order, who=actor.name, kind=OrderEvent.Kind.SENT)
-        note_waiting(order)
-        want_order_mails(actor, order, "sent")
-    return parcel
 
 
 @service(*DESK)
@@ -255,12 +235,6 @@ def save_station(actor: Actor, key: str, *, name: str, methods: list[str], hours
     facts = {"name": name, "methods": methods, "hours": hours}
     station, _ = Station.objects.update_or_create(key=key, defaults=facts)
     return station
-
-
-def planned_and_taken(order: Order) -> dict[str, float]:
-    """Return the minutes that an order's jobs were planned to take and took."""
-    sums = Job.objects.filter(line__order=order).aggregate(planned=Sum("minutes_planned"), taken=Sum("minutes_taken"))
-    return {name: value or 0 for name, value in sums.items()}
 
 
 def _locked(job_id: int) -> Job:

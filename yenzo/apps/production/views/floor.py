@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from django import forms
 from django.contrib import messages
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils.dates import WEEKDAYS_ABBR
@@ -15,24 +15,29 @@ from django.views.decorators.http import require_POST, require_safe
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.models import Person
 from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
+from yenzo.apps.desk.services.preflights import DeskError
+from yenzo.apps.files.downloads import as_download
 from yenzo.apps.orders.models import Order
 from yenzo.apps.pages.fields import LineField
+from yenzo.apps.production.costs import costs_of
 from yenzo.apps.production.floor import ShownJob, floor_of, job_called
-from yenzo.apps.production.models import Job, Station
+from yenzo.apps.production.models import Job, RackPlace, Station
 from yenzo.apps.production.models.jobs import USUAL_HOURS
+from yenzo.apps.production.printing import MOST_PRINTED, jobs_to_print, labels_of, tickets_of
 from yenzo.apps.production.services.jobs import (
     FLOOR,
     JobError,
+    ask_about,
     begin_job,
     count_made,
     count_spoilt,
     lay_aside,
     put_back,
     save_station,
-    send_order,
     take_next,
 )
 from yenzo.apps.production.week import method_names, week_of
+from yenzo.core.documents.values import clean_line
 
 
 @staff_page(*STAFF)
@@ -91,7 +96,14 @@ def scan(request: HttpRequest, key: str) -> HttpResponse:
 def made(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
     """Count pieces as made."""
     count = _count(request)
-    return _done(request, key, lambda: count_made(actor_of(request.user), job_id, count))
+
+    def make() -> None:
+        job = count_made(actor_of(request.user), job_id, count)
+        place = RackPlace.objects.filter(order=job.line.order).first()
+        if job.state == Job.State.DONE and place is not None:
+            messages.success(request, f"{job.piece} goes to place {place.number} in the rack.")
+
+    return _done(request, key, make)
 
 
 @staff_page(*FLOOR)
@@ -116,16 +128,28 @@ def back(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
 
 @staff_page(*FLOOR)
 @require_POST
+def ask_desk(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
+    """Put a job back and have its pieces held, with a question to the desk."""
+    words = clean_line(request.POST.get("words", ""))
+    said = "The desk has your question. The piece is held until it is answered."
+    return _done(request, key, lambda: ask_about(actor_of(request.user), job_id, words), said)
+
+
+@staff_page(*FLOOR)
+@require_POST
 def aside(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
     """Lay a job aside that was stopped."""
     return _done(request, key, lambda: lay_aside(actor_of(request.user), job_id))
 
 
-def _done(request: HttpRequest, key: str, do: Callable[[], object]) -> HttpResponse:
+def _done(request: HttpRequest, key: str, do: Callable[[], object], said: str = "") -> HttpResponse:
     try:
         do()
-    except JobError as error:
+    except (JobError, DeskError) as error:
         messages.error(request, str(error))
+    else:
+        if said:
+            messages.success(request, said)
     return redirect("production:station", key)
 
 
@@ -134,34 +158,38 @@ def _count(request: HttpRequest) -> int:
     return int(sent) if sent.isascii() and sent.isdecimal() and len(sent) < 7 else 0
 
 
-@staff_page(*DESK)
-@require_POST
-def send(request: HttpRequest, number: int) -> HttpResponse:
-    """Say that an order is on its way."""
-    order = get_object_or_404(Order, number=number)
-    try:
-        send_order(
-            actor_of(request.user),
-            order.pk,
-            carrier=request.POST.get("carrier", "").strip(),
-            number=request.POST.get("parcel", "").strip(),
-        )
-    except JobError as error:
-        messages.error(request, str(error))
-    else:
-        messages.success(request, "Noted as sent. The mail to the customer waits in the outbox.")
-    return redirect("orders:order", number)
-
-
 @staff_page(*STAFF)
 @require_safe
 def jobs_of_order(request: HttpRequest, number: int) -> HttpResponse:
     """Show how far an order's work is: for its page."""
     order = get_object_or_404(Order, number=number)
     jobs = Job.objects.shown().filter(line__order=order).in_order()
-    may_send = getattr(request.user, "role", "") in DESK
-    context = {"order": order, "jobs": jobs, "names": method_names(), "may_send": may_send}
+    context = {"order": order, "jobs": jobs, "names": method_names(), "sums": costs_of(order)}
     return render(request, "production/_jobs_of_order.html", context)
+
+
+@staff_page(*STAFF)
+@require_safe
+@never_cache
+def papers(request: HttpRequest, kind: str) -> HttpResponseBase:
+    """Hand out tickets or labels of the jobs that are meant, as one PDF to print."""
+    wanted = {name: request.GET.get(name, "") for name in ("station", "day", "order", "job")}
+    try:
+        jobs = list(jobs_to_print(**wanted)[:MOST_PRINTED])
+    except (ValueError, OverflowError):
+        jobs = []
+    back = redirect("production:week")
+    if not jobs:
+        messages.info(request, "There is nothing to be printed.")
+        return back
+    if kind == "labels":
+        return as_download(HttpResponse(labels_of(jobs)), "labels.pdf")
+    printed, missing = tickets_of(jobs)
+    if missing:
+        # Whoever prints half of them shouldn't think that it is all.
+        messages.error(request, f"{len(missing)} of them aren't made yet: {', '.join(missing[:8])}. Please try again.")
+        return back
+    return as_download(HttpResponse(printed), "tickets.pdf")
 
 
 class StationForm(forms.Form):

@@ -1,0 +1,76 @@
+"""What of an order is made, packed and sent: an order comes in; its pieces that are alike, each with counts, go out."""
+
+from collections import Counter
+from dataclasses import dataclass
+
+from yenzo.apps.orders.models import Order, Piece
+from yenzo.apps.orders.showing import ShownLine, ShownPiece
+from yenzo.apps.production.models import Job, Parcel, ParcelItem
+
+Key = tuple[int, int]
+
+
+@dataclass(frozen=True)
+class Gathered:
+    """Pieces that are alike: how many are ordered, made, in the parcel that is being packed, and in sent ones."""
+
+    piece: ShownPiece
+    made: int
+    packed: int
+    sent: int
+
+    @property
+    def ordered(self) -> int:
+        """How many are ordered."""
+        return self.piece.count
+
+    @property
+    def left(self) -> int:
+        """How many are made and lie in no parcel."""
+        return max(0, self.made - self.packed - self.sent)
+
+    @property
+    def key(self) -> Key:
+        """Which pieces they are: line and first index."""
+        return self.piece.line.pk, self.piece.index
+
+
+def made_by_pieces(order: Order) -> Counter[Key]:
+    """Return how many pieces are through their last method, by line and first index."""
+    # What was made of pieces before they were changed isn't theirs.
+    now = Piece.objects.filter(line__order=order).values("personalization")
+    jobs = Job.objects.filter(line__order=order, personalization__in=now)
+    rows = list(jobs.values_list("line", "index", "place", "made"))
+    last: dict[Key, int] = {}
+    for line, index, place, _ in rows:
+        last[line, index] = max(last.get((line, index), 0), place)
+    made = Counter[Key]()
+    for line, index, place, count in rows:
+        if place == last[line, index]:
+            made[line, index] += count
+    return made
+
+
+def packed_by_pieces(order: Order, *, sent: bool) -> Counter[Key]:
+    """Return how many pieces lie in sent parcels, or in the one that is being packed."""
+    items = ParcelItem.objects.filter(parcel__order=order, parcel__sent_at__isnull=not sent)
+    counts = Counter[Key]()
+    for line, index, quantity in items.values_list("line", "index", "quantity"):
+        counts[line, index] += quantity
+    return counts
+
+
+def gathered(order: Order) -> list[Gathered]:
+    """Return the pieces of an order with how far they are."""
+    made, packed, sent = made_by_pieces(order), packed_by_pieces(order, sent=False), packed_by_pieces(order, sent=True)
+    lines = order.lines.select_related("order", "revision", "personalization__revision")
+    return [
+        Gathered(piece, made[line.pk, piece.index], packed[line.pk, piece.index], sent[line.pk, piece.index])
+        for line in lines
+        for piece in ShownLine(line).pieces
+    ]
+
+
+def open_parcel(order: Order) -> Parcel | None:
+    """Return the parcel of an order that is being packed."""
+    return order.parcels.filter(sent_at=None).first()
