@@ -96,7 +96,9 @@ def work_on_orders(owner: Actor) -> None:
             begin_job(owner, job.pk)
             count_made(owner, job.pk, job.quantity)
     send_order(owner, sent.pk, carrier="Harbor Post", number="HP 7731 204")
-    Job.objects.filter(line__order=late).update(due_on=timezone.localdate() - timedelta(days=2))
+    Job.objects.filter(line__order=late).update(
+        due_on=timezone.localdate() - timedelta(days=2), planned_on=timezone.localdate() - timedelta(days=2)
+    )
     for order in (spoilt, in_hand):
         job = Job.objects.filter(line__order=order).in_order()[0]
         begin_job(owner, job.pk)

@@ -39,7 +39,7 @@ def jobs_to_print(*, station: str = "", day: str = "", order: str = "", job: str
         found = Station.objects.filter(key=station).first()
         jobs = jobs.at(found) if found else jobs.none()
     if day:
-        jobs = jobs.filter(due_on__lte=timezone.localdate() if day == "today" else date.fromisoformat(day))
+        jobs = jobs.filter(planned_on__lte=timezone.localdate() if day == "today" else date.fromisoformat(day))
     return jobs
 
 

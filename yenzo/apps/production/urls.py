@@ -5,6 +5,7 @@ from yenzo.apps.production.views import floor, packing, packs
 app_name = "production"
 urlpatterns = [
     path("production/", floor.week, name="week"),
+    path("production/plan/", floor.plan, name="plan"),
     path("production/stations/new/", floor.edit_station, name="new_station"),
     path("production/stations/<slug:key>/", floor.station, name="station"),
     path("production/stations/<slug:key>/change/", floor.edit_station, name="edit_station"),

@@ -1,4 +1,4 @@
-"""The week: stations and open jobs come in; by station and day the minutes that are due, against its hours, go out."""
+"""The week: stations and open jobs come in; by station and day what is planned, against its hours, goes out."""
 
 from collections import defaultdict
 from collections.abc import Iterable
@@ -16,7 +16,7 @@ from yenzo.apps.workshop.to_core import calendar_of
 from yenzo.core.planning.calendar import WorkingCalendar
 
 DAYS = 6
-MOST_LISTED = 400
+MOST_LISTED, MOST_CARDS = 100, 12
 
 
 @dataclass(frozen=True)
@@ -28,13 +28,77 @@ class Day:
 
 
 @dataclass(frozen=True)
-class Load:
-    """What is due at a station on a day: how many jobs, their minutes, and the minutes that it works."""
+class Card:
+    """The jobs of one line and method on a day: a list of names stays together. It is moved as a whole."""
 
+    jobs: tuple[Job, ...]
+
+    @property
+    def first(self) -> Job:
+        """The first of them."""
+        return self.jobs[0]
+
+    @property
+    def key(self) -> str:
+        """What identifies it on the board."""
+        return f"{self.first.line_id}-{self.first.place}"
+
+    @property
+    def pieces(self) -> int:
+        """How many pieces are left to be made."""
+        return sum(job.left for job in self.jobs)
+
+    @property
+    def minutes(self) -> float:
+        """The minutes that they take."""
+        return sum(job.minutes_planned * job.left / job.quantity for job in self.jobs)
+
+    @property
+    def number(self) -> str:
+        """What it is called: its piece, or its line where that has several."""
+        return f"{self.first.line}/{self.first.place}" if len(self.jobs) > 1 else self.first.number
+
+    @property
+    def is_late(self) -> bool:
+        """Whether it was due before today."""
+        return self.first.due_on < timezone.localdate()
+
+    @property
+    def is_planned_late(self) -> bool:
+        """Whether it is planned after the day that it is due."""
+        return any(job.is_planned_late for job in self.jobs)
+
+    @property
+    def is_ready(self) -> bool:
+        """Whether any of it can be begun or is begun."""
+        return any(job.state in {Job.State.READY, Job.State.BEGUN} for job in self.jobs)
+
+    @property
+    def is_held(self) -> bool:
+        """Whether the desk holds any of it."""
+        return any(job.state == Job.State.HELD for job in self.jobs)
+
+
+@dataclass(frozen=True)
+class Load:
+    """What is planned at a station on a day: how many jobs, their minutes, the minutes that it works, and cards."""
+
+    day: date
     jobs: int
     minutes: float
     room: float
     late: int = 0
+    cards: tuple[Card, ...] = ()
+
+    @property
+    def shown(self) -> tuple[Card, ...]:
+        """The first cards."""
+        return self.cards[:MOST_CARDS]
+
+    @property
+    def more(self) -> int:
+        """How many cards aren't shown."""
+        return max(0, len(self.cards) - MOST_CARDS)
 
     @property
     def percent(self) -> int:
@@ -48,7 +112,7 @@ class Load:
 
     @property
     def hours(self) -> float:
-        """The hours that are due."""
+        """The hours that are planned."""
         return self.minutes / 60
 
 
@@ -84,16 +148,17 @@ def week_of(today: date | None = None) -> Week:
     today = today or timezone.localdate()
     calendar = calendar_of(own_workshop())
     days = _days(calendar, today)
-    jobs = list(Job.objects.open())
+    # The documents of set-ups aren't read: hundreds of jobs share a few.
+    shown = Job.objects.open().select_related("line__order", "line__revision", "holder")
+    jobs = list(shown.defer("line__revision__document", "line__quote", "line__search_text"))
     stations = list(Station.objects.all())
     taken = {method for station in stations for method in station.methods}
     rows = [_row(station, [job for job in jobs if job.method in station.methods], days, today) for station in stations]
     homeless = [job for job in jobs if job.method not in taken]
     if homeless:
         rows.append(_row(None, homeless, days, today))
-    shown = tuple(Job.objects.open().shown()[:MOST_LISTED])
     board = tuple(Day(day, day == today) for day in days)
-    return Week(board, tuple(rows), shown, len(jobs) - len(shown), method_names())
+    return Week(board, tuple(rows), tuple(jobs[:MOST_LISTED]), max(0, len(jobs) - MOST_LISTED), method_names())
 
 
 def _days(calendar: WorkingCalendar, today: date) -> list[date]:
@@ -106,8 +171,8 @@ def _row(station: Station | None, jobs: Iterable[Job], days: list[date], today: 
     ready = later = 0
     for job in jobs:
         ready += job.state == Job.State.READY
-        # What is late, or due on a day without work, is due on the next one there is.
-        day = next((day for day in days if day >= job.due_on), None)
+        # What is late, or planned on a day without work, is done on the next one there is.
+        day = next((day for day in days if day >= job.planned_on), None)
         if day is None:
             later += 1
         else:
@@ -117,5 +182,14 @@ def _row(station: Station | None, jobs: Iterable[Job], days: list[date], today: 
         due = by_day[day]
         left = sum(job.minutes_planned * job.left / job.quantity for job in due)
         room = 60 * station.hours[day.weekday()] if station else 0
-        loads.append(Load(len(due), left, room, sum(job.due_on < today for job in due)))
+        late = sum(job.due_on < today for job in due)
+        loads.append(Load(day, len(due), left, room, late, tuple(_cards(due))))
     return StationRow(station, tuple(loads), ready, later)
+
+
+def _cards(jobs: Iterable[Job]) -> list[Card]:
+    together: dict[tuple[int, int, int], list[Job]] = defaultdict(list)
+    for job in jobs:
+        # What is made again goes by itself: it has a reason of its own.
+        together[job.line_id, job.place, job.attempt].append(job)
+    return [Card(tuple(one)) for one in together.values()]

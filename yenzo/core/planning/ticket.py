@@ -164,6 +164,9 @@ class _Sheet:
         self._work, self._folder = work, folder
         self._typefaces = Typefaces(work.walked.setup.materials, work.assets)
         self._paper = Paper(WIDTH_MM, HEIGHT_MM, work.number)
+        # Where numbers of the drawing of places stand already.
+        self._across: list[float] = []
+        self._down: list[float] = []
 
     def finished(self) -> bytes:
         """Return the pages as a PDF file."""
@@ -249,6 +252,7 @@ class _Sheet:
             if top + side.height_mm * scale > bottom:
                 return
             self._frame(at, top, side.width_mm * scale, side.height_mm * scale)
+            self._across, self._down = [], []
             for area in side.areas:
                 if area.nodes:
                     self._place(area, at, top, scale)
@@ -262,8 +266,11 @@ class _Sheet:
         # From the edges to the area, through its middle, with the numbers where the lines begin.
         self._paper.rule(left, y + high / 2, max(x - left, 0.1), 0.12, INK)
         self._paper.rule(x + wide / 2, top, 0.12, max(y - top, 0.1), INK)
-        self._paper.right(TEXT, _mm(frame.x_mm), TINY_MM, left - 0.6, y + high / 2 - TINY_MM * 0.7)
-        self._paper.line(TEXT, _mm(frame.y_mm), TINY_MM, x + wide / 2 + 0.4, top - TINY_MM * PITCH)
+        # Numbers that would lie on each other are left to the rows.
+        if _is_apart(self._down, y + high / 2, TINY_MM):
+            self._paper.right(TEXT, _mm(frame.x_mm), TINY_MM, left - 0.6, y + high / 2 - TINY_MM * 0.7)
+        if _is_apart(self._across, x + wide / 2, 2.5 * TINY_MM):
+            self._paper.line(TEXT, _mm(frame.y_mm), TINY_MM, x + wide / 2 + 0.4, top - TINY_MM * PITCH)
 
     def _frame(self, left: float, top: float, wide: float, high: float, color: Color = MUTED) -> None:
         for x, y, width, height in (
@@ -323,6 +330,14 @@ class _Sheet:
                 self._next_page()
             self._paper.line(face, line, letter_mm, left, self._paper.top, color)
             self._paper.top += letter_mm * PITCH
+
+
+def _is_apart(taken: list[float], at: float, least: float) -> bool:
+    """Take a place on a line, unless another is nearer to it than the least; tell whether it was taken."""
+    if any(abs(at - one) < least for one in taken):
+        return False
+    taken.append(at)
+    return True
 
 
 def _mm(value: float) -> str:

@@ -42,7 +42,7 @@ class JobQuerySet(models.QuerySet["Job"]):
     def in_order(self) -> Self:
         """Return the jobs as they are done: rushes first, then by day, order, line and piece."""
         return self.order_by(
-            "-line__order__is_rush", "due_on", "line__order__number", "line__number", "index", "place", "attempt"
+            "-line__order__is_rush", "planned_on", "line__order__number", "line__number", "index", "place", "attempt"
         )
 
     def at(self, station: Station) -> Self:
@@ -79,6 +79,7 @@ class Job(models.Model):
     minutes_taken = models.FloatField(default=0)
     cost_planned = models.DecimalField(max_digits=12, decimal_places=2, default=0)
     due_on = models.DateField()
+    planned_on = models.DateField(help_text="when it is to be made; the day that it is due, unless it was moved")
     holder = models.ForeignKey(Person, null=True, blank=True, on_delete=models.SET_NULL, related_name="+")
     begun_at = models.DateTimeField(null=True, blank=True)
     done_at = models.DateTimeField(null=True, blank=True)
@@ -95,7 +96,7 @@ class Job(models.Model):
                 condition=~Q(state="begun") | Q(begun_at__isnull=False), name="begun_job_says_since_when"
             ),
         ]
-        indexes: ClassVar = [models.Index(fields=["state", "method", "due_on"], name="job_is_found_by_station")]
+        indexes: ClassVar = [models.Index(fields=["state", "method", "planned_on"], name="job_is_found_by_station")]
 
     def __str__(self) -> str:
         return self.number
@@ -115,6 +116,11 @@ class Job(models.Model):
     def left(self) -> int:
         """How many are still to be made."""
         return self.quantity - self.made - self.spoilt
+
+    @property
+    def is_planned_late(self) -> bool:
+        """Whether it is to be made after the day that it is due."""
+        return self.planned_on > self.due_on
 
     @property
     def is_open(self) -> bool:

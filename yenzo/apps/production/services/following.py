@@ -55,7 +55,9 @@ def on_pieces_changed(sender: object, order: Order, place: Place, **_more: Any) 
 def on_order_replanned(sender: object, order: Order, **_more: Any) -> None:  # noqa: ARG001
     """Have the jobs of an order due on the day that it leaves now."""
     if order.leaves_on is not None:
-        Job.objects.filter(line__order=order, state__in=states.OPEN).update(due_on=order.leaves_on)
+        Job.objects.filter(line__order=order, state__in=states.OPEN).update(
+            due_on=order.leaves_on, planned_on=order.leaves_on
+        )
 
 
 def on_order_cancelled(sender: object, order: Order, **_more: Any) -> None:  # noqa: ARG001
@@ -114,6 +116,7 @@ def _jobs_of(piece: ShownPiece, *, due_on: date, attempt: int) -> Iterator[Job]:
             minutes_planned=planned.minutes,
             cost_planned=planned.cost,
             due_on=due_on,
+            planned_on=due_on,
         )
 
 

@@ -4,7 +4,7 @@ An order is the lock over its jobs: every service that changes one locks its ord
 """
 
 from collections import Counter
-from datetime import timedelta
+from datetime import date, timedelta
 
 from django.db import transaction
 from django.utils import timezone
@@ -23,6 +23,8 @@ from yenzo.apps.production.models import Job, Station
 from yenzo.apps.production.racking import note_rack
 from yenzo.apps.production.to_core import contents_of, estimate_of
 from yenzo.apps.stock.services.stock import OutOfStockError, take_stock
+from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.to_core import calendar_of
 
 FLOOR = (*DESK, Role.DECORATOR)
 MOST_REASON = 200
@@ -181,6 +183,7 @@ def _make_again(actor: Actor, job: Job, count: int, reason: str) -> Job:
             minutes_planned=(planned := estimate_of(piece.recorded, method, content, count)).minutes,
             cost_planned=planned.cost,
             due_on=job.due_on,
+            planned_on=job.planned_on,
             why=why[:MOST_REASON],
         )
         for place, (method, content) in enumerate(contents.items(), 1)
@@ -227,6 +230,29 @@ def note_progress(actor: Actor, order: Order) -> None:
     order.save(update_fields=["pieces_made", "made_at"])
     note_rack(order)
     note_waiting(order)
+
+
+@service(*DESK)
+def plan_jobs(actor: Actor, line_id: int, place: int, day: date) -> list[Job]:  # noqa: ARG001
+    """Have the open jobs of a line's method made on another day; those of a list stay together. Return them.
+
+    Raises JobError for a day that is over, or on which the workshop is closed.
+    """
+    calendar = calendar_of(own_workshop())
+    if day < timezone.localdate():
+        raise JobError("That day is over.")
+    if not calendar.is_open(day):
+        raise JobError(f"The workshop is closed on {day:%A} {day.day} {day:%B}.")
+    with transaction.atomic():
+        order_id = Line.objects.filter(pk=line_id).values_list("order", flat=True).first()
+        if order_id is None:
+            raise JobError("There is no such job.")
+        order = Order.objects.select_for_update().get(pk=order_id)
+        jobs = Job.objects.filter(line=line_id, place=place, state__in=states.OPEN)
+        jobs.update(planned_on=day)
+        if not jobs:
+            raise JobError(f"Nothing of it is to be made any more of order {order.number}.")
+        return list(jobs)
 
 
 @service(*DESK)

@@ -1,6 +1,7 @@
 """The week, stations and jobs: what is due, what is in hand, and what becomes of it."""
 
 from collections.abc import Callable
+from datetime import date
 
 from django import forms
 from django.contrib import messages
@@ -32,6 +33,7 @@ from yenzo.apps.production.services.jobs import (
     count_made,
     count_spoilt,
     lay_aside,
+    plan_jobs,
     put_back,
     save_station,
     take_next,
@@ -45,7 +47,31 @@ from yenzo.core.documents.values import clean_line
 @never_cache
 def week(request: HttpRequest) -> HttpResponse:
     """Show what is due by station and day, and all open jobs."""
-    return render(request, "production/week.html", {"week": week_of(), "section": "production"})
+    return render(request, "production/week.html", _board(request) | {"section": "production"})
+
+
+def _board(request: HttpRequest, **more: object) -> dict[str, object]:
+    return {"week": week_of(), "may_plan": getattr(request.user, "role", "") in DESK, **more}
+
+
+@staff_page(*DESK)
+@require_POST
+def plan(request: HttpRequest) -> HttpResponse:
+    """Have the jobs of a card made on another day; answer with the board."""
+    line_id, place = _count(request, "line"), _count(request, "place")
+    said = trouble = ""
+    try:
+        day = date.fromisoformat(request.POST.get("day", ""))
+        jobs = plan_jobs(actor_of(request.user), line_id, place, day)
+        said = f"{jobs[0].number} is planned for {day:%a} {day.day} {day:%b}."
+    except ValueError:
+        trouble = "Please pick a day."
+    except JobError as error:
+        trouble = str(error)
+    if request.POST.get("back"):
+        (messages.error if trouble else messages.success)(request, trouble or said)
+        return redirect("production:job", _count(request, "back"))
+    return render(request, "production/_board.html", _board(request, said=said, trouble=trouble))
 
 
 @staff_page(*FLOOR)
@@ -64,7 +90,10 @@ def station(request: HttpRequest, key: str) -> HttpResponse:
 def job(request: HttpRequest, job_id: int) -> HttpResponse:
     """Show one job as its ticket."""
     found = get_object_or_404(Job.objects.shown(), pk=job_id)
-    return render(request, "production/job.html", {"one": ShownJob(found), "section": "production"})
+    may_plan = found.is_open and getattr(request.user, "role", "") in DESK
+    return render(
+        request, "production/job.html", {"one": ShownJob(found), "may_plan": may_plan, "section": "production"}
+    )
 
 
 @staff_page(*FLOOR)
@@ -153,9 +182,9 @@ def _done(request: HttpRequest, key: str, do: Callable[[], object], said: str = 
     return redirect("production:station", key)
 
 
-def _count(request: HttpRequest) -> int:
-    sent = request.POST.get("count", "").strip()
-    return int(sent) if sent.isascii() and sent.isdecimal() and len(sent) < 7 else 0
+def _count(request: HttpRequest, name: str = "count") -> int:
+    sent = request.POST.get(name, "").strip()
+    return int(sent) if sent.isascii() and sent.isdecimal() and len(sent) < 10 else 0
 
 
 @staff_page(*STAFF)
