@@ -3,11 +3,11 @@
 import hashlib
 import json
 import os
+import sys
 import uuid
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
-from decimal import Decimal
 from pathlib import Path
 from typing import Any
 
@@ -21,20 +21,19 @@ from django.contrib.auth.hashers import make_password  # noqa: E402
 from django.db import connection, transaction  # noqa: E402 - models need the settings first
 from django.urls import reverse  # noqa: E402
 
+from demo.placing import GUEST, make_design, wishes_for  # noqa: E402
+from demo.two_weeks import work_through_two_weeks  # noqa: E402
 from demo.working import begin_a_list, set_up_workshop, work_on_orders  # noqa: E402
 from yenzo.apps.accounts.models import Person, Role  # noqa: E402
-from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor, actor_of  # noqa: E402
-from yenzo.apps.designs.models import Design, Look, Upload  # noqa: E402
-from yenzo.apps.designs.services.designs import save_design  # noqa: E402
+from yenzo.apps.accounts.rights import Actor, actor_of  # noqa: E402
+from yenzo.apps.designs.models import Look  # noqa: E402
 from yenzo.apps.designs.services.looks import show_design  # noqa: E402
-from yenzo.apps.designs.services.uploads import look_at_upload, receive_upload  # noqa: E402
-from yenzo.apps.designs.to_core import walk_entries  # noqa: E402
+from yenzo.apps.desk.models import Preflight, Question  # noqa: E402
 from yenzo.apps.materials.services.artwork import add_made_artwork  # noqa: E402
 from yenzo.apps.materials.services.materials import add_font, save_material  # noqa: E402
-from yenzo.apps.orders.delivering import offered_ways  # noqa: E402
 from yenzo.apps.orders.models import Order  # noqa: E402
 from yenzo.apps.orders.paying import pay_order  # noqa: E402
-from yenzo.apps.orders.services.orders import Customer, Wishes, cancel_order  # noqa: E402
+from yenzo.apps.orders.services.orders import Customer, cancel_order  # noqa: E402
 from yenzo.apps.production.models import Job, Pack  # noqa: E402
 from yenzo.apps.products.models import Product  # noqa: E402
 from yenzo.apps.products.services.drafts import edit_draft  # noqa: E402
@@ -42,13 +41,9 @@ from yenzo.apps.products.services.kits import create_kit, publish_kit, set_kit_s
 from yenzo.apps.products.services.pictures import add_goods_picture  # noqa: E402
 from yenzo.apps.products.services.products import import_product  # noqa: E402
 from yenzo.apps.products.services.publishing import publish_setup  # noqa: E402
-from yenzo.apps.products.to_core import setup_of_revision  # noqa: E402
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket  # noqa: E402
 from yenzo.apps.shop.services.sign_in import ask_for_link  # noqa: E402
 from yenzo.apps.stock.services.stock import count_stock  # noqa: E402
-from yenzo.core.artwork.facts import Preparation  # noqa: E402
-from yenzo.core.documents.fields import ArtworkField  # noqa: E402
-from yenzo.core.documents.reading import read_entries  # noqa: E402
 from yenzo.gateways.payment.practice import APPROVES  # noqa: E402
 
 HERE = Path(__file__).parent
@@ -63,7 +58,6 @@ PEOPLE = (
 LINKS_TO_A_STRANGER = 7
 STOCK = {"BS-4": 24, "SB-185": 9, "DC-450": 60, "BC-72": 14}
 PASSWORD = "tern-and-tiller"
-GUEST = Actor(CUSTOMER, "Customer")
 
 
 @dataclass(frozen=True)
@@ -96,8 +90,8 @@ ORDERS = (
 )
 
 
-def load() -> bool:
-    """Load the demo unless there are products already; tell whether it did."""
+def load(*, with_history: bool = True) -> bool:
+    """Load the demo unless there are products already; tell whether it did. The history is two weeks of orders."""
     if Product.objects.exists():
         return False
     folders = sorted((HERE / "products").iterdir())
@@ -118,6 +112,8 @@ def load() -> bool:
         for order in ORDERS:
             _order(owner, order)
         work_on_orders(owner)
+        if with_history:
+            work_through_two_weeks()
         begin_a_list()
         _kept_design()
         # Somebody plays with an address that isn't theirs: the last of these is held back for the desk to look at.
@@ -208,11 +204,10 @@ def _kits(owner: Actor) -> None:
 
 def _order(owner: Actor, wanted: DemoOrder) -> None:
     visitor = uuid.uuid4()
-    designs = [_design(visitor, *piece) for piece in wanted.pieces]
+    designs = [make_design(visitor, *piece) for piece in wanted.pieces]
     mail = f"{wanted.name.split()[0].lower()}@post.example"
     customer = Customer(visitor, wanted.name, mail, wanted.address)
-    offered = offered_ways([setup_of_revision(design.revision) for design in designs], Decimal(0))[0]
-    wishes = Wishes(offered=offered)
+    wishes = wishes_for(designs)
     order = order_basket(GUEST, Checkout(uuid.uuid4(), customer, basket_digest(designs), wishes))
     if wanted.end == "paid":
         pay_order(GUEST, order, APPROVES)
@@ -223,31 +218,8 @@ def _order(owner: Actor, wanted: DemoOrder) -> None:
 def _kept_design() -> None:
     """Keep a design that isn't ordered, and show it to others."""
     visitor = uuid.uuid4()
-    design = _design(visitor, "brass-compass", "with-pictures")
+    design = make_design(visitor, "brass-compass", "with-pictures")
     show_design(GUEST, design.pk, visitor=visitor, is_shared=True)
-
-
-def _design(visitor: uuid.UUID, product_key: str, entries_name: str) -> Design:
-    revision = Product.objects.select_related("live").get(key=product_key).live
-    assert revision is not None
-    folder = HERE / "products" / product_key / "entries"
-    document: dict[str, Any] = json.loads((folder / f"{entries_name}.json").read_text())
-    uploads: list[Upload] = []
-    setup = setup_of_revision(revision)
-    for key, sent in document.get("uploads", {}).items():
-        setup_field = setup.field(key)
-        wanted = Preparation(one_color=setup_field.one_color) if isinstance(setup_field, ArtworkField) else None
-        names = [one["name"] for one in (sent if isinstance(sent, list) else [sent])]
-        taken = [_upload(folder / "assets" / name, visitor, wanted) for name in names]
-        uploads += taken
-        document["uploads"][key] = [one.for_entries.model_dump(mode="json") for one in taken]
-    entries = read_entries(document)
-    return save_design(GUEST, revision, entries, walk_entries(revision, entries), visitor=visitor, uploads=uploads)
-
-
-def _upload(path: Path, visitor: uuid.UUID, wanted: Preparation | None) -> Upload:
-    received = receive_upload(GUEST, path, path.name, visitor=visitor, wanted=wanted)
-    return look_at_upload(SYSTEM_ACTOR, received.pk)
 
 
 def _sha256(path: Path) -> str:
@@ -284,6 +256,13 @@ def pages(site: str) -> dict[str, str]:
         look = looks.order_by("pk").first()
         if look is not None:
             found[name] = reverse("shop:look", args=[look.token])
+    question = Question.objects.open().order_by("pk").first()
+    if question is not None:
+        found["question"] = reverse("desk:question", args=[question.token])
+    held = Preflight.objects.held().order_by("pk").first()
+    if held is not None:
+        found["held"] = reverse("desk:pieces", args=[held.pk])
+    found["packing"] = reverse("production:packing")
     job = Job.objects.order_by("pk").first()
     if job is not None:
         found["job"] = reverse("production:job", args=[job.pk])
@@ -297,4 +276,6 @@ def finished_pack() -> str | None:
 
 
 if __name__ == "__main__":
-    print("Demo data loaded." if load() else "Demo data is there already.")
+    print(
+        "Demo data loaded." if load(with_history="--without-history" not in sys.argv) else "Demo data is there already."
+    )

@@ -72,7 +72,7 @@ def _make(base: str, place: Path) -> None:
     commands = (
         ("manage.py", "migrate", "-v0"),
         ("manage.py", "collectstatic", "-v0", "--noinput"),
-        ("-m", "demo.load"),
+        ("-m", "demo.load", "--without-history"),
     )
     for command in commands:
         subprocess.run([sys.executable, *command], cwd=ROOT, env=environment, check=True, capture_output=True)

@@ -6,6 +6,7 @@ import pytest
 
 from demo.installation import ROOT
 from demo.load import ORDERS
+from demo.two_weeks import PAST
 from yenzo.core.cli import run
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.wording import missing_words
@@ -64,3 +65,10 @@ def test_quote_of_the_first_order_adds_up():
 def test_demo_goods_have_their_words_in_every_language_of_the_shop(goods):
     setup = read_setup(json.loads((goods / "setup.json").read_text()))
     assert {language: missing_words(setup, language) for language in ("de", "ar")} == {"de": (), "ar": ()}
+
+
+def test_entries_of_two_weeks_are_there_and_change_what_they_have():
+    for past in PAST:
+        for product, entries, changed in past.pieces:
+            kept = json.loads((PRODUCTS / product / "entries" / f"{entries}.json").read_text())
+            assert changed.keys() <= kept["values"].keys()

@@ -19,6 +19,7 @@ from yenzo.apps.products.models import Product, Revision
 from yenzo.core.speaking import money
 
 TOKEN_BYTES = 24
+MOST_WORDS_IN_TABLE = 4
 # "2041", or what stands on a ticket: "T-2041-1", "T-2041-1.7".
 NUMBER_OR_TICKET = re.compile(r"(T-)?(?P<number>\d{1,9})(-\d+(\.\d+)?)?", re.ASCII | re.IGNORECASE)
 # What people call an order: counted by the database, so that no two have the same. Some are left out, when an order
@@ -303,6 +304,13 @@ class Line(models.Model):
 
     def __str__(self) -> str:
         return f"T-{self.order.number}-{self.number}"
+
+    @property
+    def first_words(self) -> str:
+        """The texts that are produced, as far as a table has room for them."""
+        lines = self.search_text.split("\n")
+        more = len(lines) - MOST_WORDS_IN_TABLE
+        return self.search_text if more <= 0 else "\n".join([*lines[:MOST_WORDS_IN_TABLE], f"… {more} more"])
 
     @property
     def is_list(self) -> bool:
