@@ -83,7 +83,7 @@ def test_doubted_name_is_asked_back_and_corrected_on_a_phone(open_page, workshop
 def test_customer_answers_with_a_turned_picture_on_a_machine_that_never_sent_it(open_page, workshop):
     def fill(page):
         page.fill("#entry-words", "Evening Tide")
-        page.locator("[data-field=with-emblem]").get_by_text("Yes").click()
+        page.check("[name=entry-with-emblem][value=yes]")
         page.set_input_files("[data-field=emblem] input[type=file]", COARSE)
         expect(page.locator("[data-field=emblem]")).to_contain_text("evening-sail.png")
         settled(page)
@@ -99,13 +99,13 @@ def test_customer_answers_with_a_turned_picture_on_a_machine_that_never_sent_it(
     shown = other.locator("[data-field=emblem] img").first
     expect(shown).to_be_visible()
     assert shown.evaluate("(image) => image.decode().then(() => image.naturalWidth)") > 0
-    other.locator("[data-field=emblem] select[name=turn]").select_option("90")
-    expect(other.locator("[data-field=emblem] select[name=turn]")).to_have_value("90")
+    other.locator("[data-field=emblem] select[name=quarter_turns]").select_option("1")
+    expect(other.locator("[data-field=emblem] select[name=quarter_turns]")).to_have_value("1")
     settled(other)
     other.get_by_text("I have read it letter for letter").click()
     other.get_by_role("button", name="Send my correction").click()
     expect(other.get_by_text("This is answered")).to_be_visible()
-    made = "SELECT count(*) FROM designs_upload WHERE preparation ->> 'turn' = '90'"
+    made = "SELECT count(*) FROM designs_upload WHERE (preparation ->> 'quarter_turns')::int = 1"
     assert workshop.rows(made)[0][0] >= 1
 
 
