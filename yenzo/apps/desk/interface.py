@@ -9,6 +9,8 @@ pieces_released = Signal()
 pieces_held = Signal()
 # Sent before pieces are changed, with `order` and `place`: each receiver returns in words what of them is begun.
 change_wanted = Signal()
+# Sent before pieces are cancelled, with `order` and `place`: each receiver returns how many of them are packed.
+packed_wanted = Signal()
 # Sent within the change, with `order` and `place`: what was made or planned of them isn't theirs any more.
 pieces_changed = Signal()
 # Sent within the change, with `order`: it leaves on another day, or before all others.

@@ -9,7 +9,7 @@ from yenzo.apps.accounts.rights import Actor
 from yenzo.apps.designs.in_words import piece_in_words
 from yenzo.apps.designs.models import Personalization
 from yenzo.apps.designs.personalized import proof_of, read_as_kept
-from yenzo.apps.desk.models import Change, Question
+from yenzo.apps.desk.models import Change, Preflight, Question
 from yenzo.apps.outbox.interface import Writer, mails_are_written
 from yenzo.apps.outbox.posting import Mail, MailPicture
 from yenzo.apps.outbox.services.mails import MailWish, want_mail
@@ -28,6 +28,31 @@ def want_change_mail(actor: Actor, change: Change) -> None:
     """Have the customer told what was changed for them."""
     to = change.preflight.line.order.customer_mail
     want_mail(actor, MailWish(f"change-{change.pk}", writer="change", about=str(change.pk), to=to))
+
+
+def want_cancelled_mail(actor: Actor, preflight: Preflight) -> None:
+    """Have the customer told that pieces of their order were cancelled."""
+    to = preflight.line.order.customer_mail
+    want_mail(actor, MailWish(f"pieces-{preflight.pk}", writer="pieces-cancelled", about=str(preflight.pk), to=to))
+
+
+def _cancelled(about: str, key: str) -> Mail:
+    preflight = Preflight.objects.select_related("line__order", "personalization__revision").get(pk=about)
+    order = preflight.line.order
+    event = order.events.filter(kind="piece_cancelled", facts__piece=preflight.piece).last()
+    with read_in(order.language):
+        context = {
+            "preflight": preflight,
+            "order": order,
+            "why": event.facts["reason"] if event else "",
+            "difference": order.differences.filter(line=preflight.line, amount__lt=0).last(),
+            "in_words": piece_in_words(read_as_kept(preflight.personalization)),
+            "address": settings.SITE_ADDRESS + reverse("shop:order", args=[order.token]),
+            "workshop_name": workshop_name(),
+        }
+        subject = gettext("A part of your order {number} is cancelled").format(number=order.number)
+        text = render_to_string("desk/mail/cancelled.txt", context)
+    return Mail(key, settings.WORKSHOP_MAIL, order.customer_mail, subject, text)
 
 
 def _question(about: str, key: str) -> Mail:
@@ -77,5 +102,6 @@ def register() -> None:
     """Say who writes them."""
     mails_are_written(
         Writer("question", "Question before making, to the customer", _question),
+        Writer("pieces-cancelled", "Pieces cancelled, to the customer", _cancelled),
         Writer("change", "Changed by the desk, to the customer", _change),
     )

@@ -24,6 +24,13 @@ def cost_difference(preflight: Preflight, walked: Walked) -> Decimal:
     return _total([*before[:at], changed, *before[at + 1 :]]) - _total(before)
 
 
+def cost_of_pieces(preflight: Preflight) -> Decimal:
+    """Return what a line costs less without some of its pieces, as it was ordered."""
+    pieces = list(_priced(preflight.line))
+    at = list(different_pieces(preflight.line)).index(preflight.index)
+    return _total(pieces) - _total([*pieces[:at], *pieces[at + 1 :]])
+
+
 def _priced(line: Line) -> Iterator[OrderLine]:
     setup, of_list = setup_of_revision(line.revision), "list" if line.is_list else ""
     for one in different_pieces(line).values():

@@ -8,6 +8,7 @@ urlpatterns = [
     path("workshop/desk/<int:preflight_id>/", pieces.page, name="pieces"),
     path("workshop/desk/<int:preflight_id>/hold/", pieces.hold, name="hold"),
     path("workshop/desk/<int:preflight_id>/release/", pieces.release, name="release"),
+    path("workshop/desk/<int:preflight_id>/cancel/", pieces.cancel, name="cancel_pieces"),
     path("workshop/desk/<int:preflight_id>/ask/", pieces.ask, name="ask"),
     path("workshop/desk/<int:preflight_id>/mend/", pieces.mend, name="mend"),
     path("workshop/desk/<int:preflight_id>/mend/preview/", pieces.preview, name="mend_preview"),

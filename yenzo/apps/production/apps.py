@@ -19,6 +19,7 @@ class ProductionConfig(AppConfig):
         desk.pieces_released.connect(following.on_pieces_released, dispatch_uid="production.jobs")
         desk.pieces_held.connect(following.on_pieces_held, dispatch_uid="production.held")
         desk.change_wanted.connect(following.on_change_wanted, dispatch_uid="production.begun")
+        desk.packed_wanted.connect(following.on_packed_wanted, dispatch_uid="production.packed")
         desk.pieces_changed.connect(packs.on_pieces_changed, dispatch_uid="production.packs_changed")
         desk.pieces_changed.connect(following.on_pieces_changed, dispatch_uid="production.changed")
         desk.order_replanned.connect(following.on_order_replanned, dispatch_uid="production.replanned")

@@ -3,6 +3,7 @@
 from collections import Counter
 from dataclasses import dataclass
 
+from yenzo.apps.desk.models import Preflight
 from yenzo.apps.orders.models import Order, Piece
 from yenzo.apps.orders.showing import ShownLine, ShownPiece
 from yenzo.apps.production.models import Job, Parcel, ParcelItem
@@ -18,11 +19,12 @@ class Gathered:
     made: int
     packed: int
     sent: int
+    is_cancelled: bool = False
 
     @property
     def ordered(self) -> int:
-        """How many are ordered."""
-        return self.piece.count
+        """How many are ordered and not cancelled."""
+        return 0 if self.is_cancelled else self.piece.count
 
     @property
     def left(self) -> int:
@@ -44,11 +46,17 @@ def made_by_pieces(order: Order) -> Counter[Key]:
     last: dict[Key, int] = {}
     for line, index, place, _ in rows:
         last[line, index] = max(last.get((line, index), 0), place)
-    made = Counter[Key]()
+    made, cancelled = Counter[Key](), cancelled_pieces(order)
     for line, index, place, count in rows:
-        if place == last[line, index]:
+        if place == last[line, index] and (line, index) not in cancelled:
             made[line, index] += count
     return made
+
+
+def cancelled_pieces(order: Order) -> set[Key]:
+    """Return which pieces of an order were cancelled."""
+    cancelled = Preflight.objects.filter(line__order=order, state=Preflight.State.CANCELLED)
+    return set(cancelled.values_list("line", "index"))
 
 
 def packed_by_pieces(order: Order, *, sent: bool) -> Counter[Key]:
@@ -64,11 +72,9 @@ def gathered(order: Order) -> list[Gathered]:
     """Return the pieces of an order with how far they are."""
     made, packed, sent = made_by_pieces(order), packed_by_pieces(order, sent=False), packed_by_pieces(order, sent=True)
     lines = order.lines.select_related("order", "revision", "personalization__revision")
-    return [
-        Gathered(piece, made[line.pk, piece.index], packed[line.pk, piece.index], sent[line.pk, piece.index])
-        for line in lines
-        for piece in ShownLine(line).pieces
-    ]
+    keyed = [((line.pk, piece.index), piece) for line in lines for piece in ShownLine(line).pieces]
+    cancelled = cancelled_pieces(order)
+    return [Gathered(piece, made[key], packed[key], sent[key], key in cancelled) for key, piece in keyed]
 
 
 def open_parcel(order: Order) -> Parcel | None:

@@ -11,6 +11,7 @@ from django.utils import timezone
 from yenzo.apps.materials.models import Material
 from yenzo.apps.production.models import Job, Station
 from yenzo.apps.production.to_core import UNDECORATED
+from yenzo.apps.stock.models import StockItem
 from yenzo.apps.workshop.own import own_workshop
 from yenzo.apps.workshop.to_core import calendar_of
 from yenzo.core.planning.calendar import WorkingCalendar
@@ -135,6 +136,7 @@ class Week:
     jobs: tuple[Job, ...]
     left: int
     names: dict[str, str]
+    low: tuple[StockItem, ...] = ()
 
 
 def method_names() -> dict[str, str]:
@@ -157,8 +159,9 @@ def week_of(today: date | None = None) -> Week:
     homeless = [job for job in jobs if job.method not in taken]
     if homeless:
         rows.append(_row(None, homeless, days, today))
+    low = tuple(StockItem.objects.low()[:MOST_CARDS])
     board = tuple(Day(day, day == today) for day in days)
-    return Week(board, tuple(rows), tuple(jobs[:MOST_LISTED]), max(0, len(jobs) - MOST_LISTED), method_names())
+    return Week(board, tuple(rows), tuple(jobs[:MOST_LISTED]), max(0, len(jobs) - MOST_LISTED), method_names(), low)
 
 
 def _days(calendar: WorkingCalendar, today: date) -> list[date]:

@@ -1,9 +1,17 @@
 """Stock: how many are left, by SKU. What isn't counted has no row."""
 
-from typing import ClassVar
+from typing import ClassVar, Self
 
 from django.db import models
 from django.db.models import Q
+
+from yenzo.apps.workshop.own import own_workshop
+
+
+class StockQuerySet(models.QuerySet["StockItem"]):
+    def low(self) -> Self:
+        """Return what so few are left of that the workshop wants to know."""
+        return self.filter(pieces__lte=own_workshop().low_stock)
 
 
 class StockItem(models.Model):
@@ -12,6 +20,8 @@ class StockItem(models.Model):
     sku = models.CharField(max_length=60, unique=True)
     pieces = models.IntegerField()
     changed_at = models.DateTimeField(auto_now=True)
+
+    objects = StockQuerySet.as_manager()
 
     class Meta:
         ordering: ClassVar = ["sku"]

@@ -76,6 +76,25 @@ class PreflightForm(forms.Form):
         return self.cleaned_data
 
 
+class StoreForm(forms.Form):
+    """The rack and the shelves."""
+
+    rack_places = forms.IntegerField(min_value=1, max_value=2000, label="Places in the rack, where orders are gathered")
+    low_stock = forms.IntegerField(
+        min_value=0, max_value=10_000, label="Say that stock is low when so many are left, or fewer"
+    )
+
+    @classmethod
+    def of(cls, workshop: Workshop) -> "StoreForm":
+        """Return the form as the workshop says it."""
+        return cls(initial={name: getattr(workshop, name) for name in ("rack_places", "low_stock")})
+
+    @property
+    def said(self) -> dict[str, Any]:
+        """What the workshop says by it."""
+        return self.cleaned_data
+
+
 class KeptForm(forms.Form):
     """For how many days things are kept."""
 

@@ -21,18 +21,19 @@ class PreflightQuerySet(models.QuerySet["Preflight"]):
 
 
 class Preflight(models.Model):
-    """Whether pieces of a line that are alike may be made: held until somebody has looked, or released."""
+    """Whether pieces of a line that are alike may be made: held until somebody has looked, released, or cancelled."""
 
     class State(models.TextChoices):
         HELD = "held", "Held"
         RELEASED = "released", "Released"
+        CANCELLED = "cancelled", "Cancelled"
 
     line = models.ForeignKey(Line, on_delete=models.PROTECT, related_name="preflights")
     index = models.PositiveIntegerField(default=1, help_text="the first of its pieces, counted in the line")
     personalization = models.ForeignKey(
         Personalization, on_delete=models.PROTECT, related_name="preflights", help_text="what was looked at"
     )
-    state = models.CharField(max_length=8, choices=State.choices)
+    state = models.CharField(max_length=9, choices=State.choices)
     held_why = models.CharField(max_length=300, blank=True, help_text="by hand; empty where its findings hold it")
     held_by = models.ForeignKey(Person, null=True, blank=True, on_delete=models.SET_NULL, related_name="+")
     since = models.DateTimeField(auto_now_add=True, help_text="since when it stands so")
@@ -53,6 +54,11 @@ class Preflight(models.Model):
     def piece(self) -> str:
         """What its pieces are called on tickets."""
         return f"{self.line}.{self.index}" if self.line.is_list else str(self.line)
+
+    @property
+    def is_cancelled(self) -> bool:
+        """Whether it isn't to be made at all."""
+        return self.state == self.State.CANCELLED
 
     @property
     def is_held(self) -> bool:

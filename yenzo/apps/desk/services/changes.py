@@ -23,9 +23,9 @@ from yenzo.apps.desk.services.preflights import (
     inspect_anew,
     keep_held,
     note_event,
-    open_locked,
     place_of,
     settle,
+    to_be_made,
 )
 from yenzo.apps.orders.models import Agreement, Line, Order, OrderEvent
 from yenzo.apps.orders.services.differences import note_difference
@@ -62,7 +62,7 @@ def mend_pieces(
     what can't be made, and, unless `even_begun` says that it is made anew, for what is begun.
     """
     with transaction.atomic():
-        order, preflight = open_locked(preflight_id)
+        order, preflight = to_be_made(preflight_id)
         made = Change.objects.filter(sent_as=wanted.sent_as).first()
         if made is not None:
             return made

@@ -127,6 +127,14 @@ def open_locked(preflight_id: int) -> tuple[Order, Preflight]:
     return order, preflight
 
 
+def to_be_made(preflight_id: int) -> tuple[Order, Preflight]:
+    """Do as `open_locked`, for pieces that aren't cancelled."""
+    order, preflight = open_locked(preflight_id)
+    if preflight.is_cancelled:
+        raise DeskError(gettext("{piece} is cancelled.").format(piece=preflight.piece))
+    return order, preflight
+
+
 def inspect_anew(preflight: Preflight) -> None:
     """Look at pieces once more, by the checks of today; what was waived of them stays so, as far as it is the same.
 
@@ -180,7 +188,7 @@ def hold_from_station(actor: Actor, preflight_id: int, question: str) -> Preflig
 
 def _held(actor: Actor, preflight_id: int, why: str) -> Preflight:
     with transaction.atomic():
-        order, preflight = open_locked(preflight_id)
+        order, preflight = to_be_made(preflight_id)
         if not why.strip():
             raise DeskError("Please say why it is held: whoever releases it needs to know.")
         if preflight.held_why == why.strip():
@@ -196,7 +204,7 @@ def release_pieces(actor: Actor, preflight_id: int) -> Preflight:
     """Release pieces to be made, after another look; raises DeskError as long as a finding holds them."""
     refused = ""
     with transaction.atomic():
-        order, preflight = open_locked(preflight_id)
+        order, preflight = to_be_made(preflight_id)
         if not preflight.is_held:
             return preflight
         # What is found now stays found, also where it keeps them from being released.
@@ -221,7 +229,7 @@ def waive_finding(actor: Actor, finding_id: int, why: str) -> Finding:
         found = Finding.objects.filter(pk=finding_id).values_list("preflight", flat=True).first()
         if found is None:
             raise DeskError("This finding is gone: the piece was looked at once more.")
-        order, preflight = open_locked(found)
+        order, preflight = to_be_made(found)
         finding = Finding.objects.get(pk=finding_id)
         if finding.code == "unreadable":
             raise DeskError("What can't be drawn can't be made. Please mend it, or ask the customer.")

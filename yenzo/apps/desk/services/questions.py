@@ -18,8 +18,8 @@ from yenzo.apps.desk.services.preflights import (
     findings_of,
     keep_held,
     note_event,
-    open_locked,
     settle,
+    to_be_made,
     waive,
 )
 from yenzo.apps.desk.waiting import note_waiting
@@ -37,7 +37,7 @@ MOST_TEXT = 2000
 def ask_customer(actor: Actor, preflight_id: int, text: str, finding_id: int | None = None) -> Question:
     """Ask the customer of pieces, who gets a mail; the pieces are held for the answer. What is open already stays."""
     with transaction.atomic():
-        order, preflight = open_locked(preflight_id)
+        order, preflight = to_be_made(preflight_id)
         asked = preflight.questions.filter(state=Question.State.OPEN).first()
         if asked is not None:
             return asked
@@ -129,7 +129,7 @@ def may_stay(question: Question) -> bool:
 
 def _open(question_id: int) -> tuple[Order, Preflight, Question]:
     preflight_id = Question.objects.values_list("preflight", flat=True).get(pk=question_id)
-    order, preflight = open_locked(preflight_id)
+    order, preflight = to_be_made(preflight_id)
     question = Question.objects.get(pk=question_id)
     question.preflight = preflight
     return order, preflight, question

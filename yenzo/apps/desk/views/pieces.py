@@ -3,6 +3,7 @@
 import uuid
 from collections.abc import Callable
 from datetime import date
+from decimal import Decimal, InvalidOperation
 
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase, QueryDict
@@ -18,7 +19,8 @@ from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.designs.visitors import meet_visitor
 from yenzo.apps.desk.mending import OrderedSlip, ordered_slip, sent_as_of
 from yenzo.apps.desk.models import Change, Finding, Preflight, Question
-from yenzo.apps.desk.pricing import cost_difference
+from yenzo.apps.desk.pricing import cost_difference, cost_of_pieces
+from yenzo.apps.desk.services.cancelling import cancel_pieces
 from yenzo.apps.desk.services.changes import mend_pieces
 from yenzo.apps.desk.services.preflights import DeskError, hold_pieces, release_pieces, waive_finding
 from yenzo.apps.desk.services.questions import ask_customer, withdraw_question
@@ -27,6 +29,7 @@ from yenzo.apps.desk.showing import ShownPreflight, question_words
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.differences import waive_difference
 from yenzo.apps.slip.refreshing import refresh_context
+from yenzo.core.documents.values import clean_line
 
 MOST_SHOWN = 40
 
@@ -38,10 +41,12 @@ def of_line(request: HttpRequest, line_id: int) -> HttpResponse:
     """Show for its order's page how a line's pieces stand: those that are held, and how many are released."""
     preflights = list(Preflight.objects.shown().filter(line=line_id).prefetch_related("findings", "questions"))
     held = [ShownPreflight(one) for one in preflights if one.is_held]
+    cancelled = [one for one in preflights if one.is_cancelled]
     context = {
         "held": held[:MOST_SHOWN],
         "more": max(0, len(held) - MOST_SHOWN),
-        "released": len(preflights) - len(held),
+        "cancelled": cancelled,
+        "released": len(preflights) - len(held) - len(cancelled),
         "single": preflights[0] if len(preflights) == 1 else None,
         "is_looked_at": bool(preflights),
     }
@@ -60,7 +65,10 @@ def _page(request: HttpRequest, preflight: Preflight, *, status: int = 200, **mo
     shown = ShownPreflight(preflight)
     may_decide = getattr(request.user, "role", "") in DESK
     asks = _asked_about(request, preflight)
-    context = {"shown": shown, "may_decide": may_decide, "section": "orders", **asks, **more}
+    may_cancel = may_decide and preflight.line.order.pieces > shown.piece.count
+    cost = cost_of_pieces(preflight) if may_cancel else Decimal(0)
+    parts = {"may_cancel": may_cancel, "cost": cost}
+    context = {"shown": shown, "may_decide": may_decide, "section": "orders", **parts, **asks, **more}
     return render(request, "desk/pieces.html", context, status=status)
 
 
@@ -96,6 +104,19 @@ def waive(request: HttpRequest, finding_id: int) -> HttpResponse:
     preflight = get_object_or_404(Preflight, findings=finding_id)
     why = request.POST.get("why", "")
     return _done(request, preflight.pk, lambda: waive_finding(actor_of(request.user), finding_id, why))
+
+
+@staff_page(*DESK)
+@require_POST
+def cancel(request: HttpRequest, preflight_id: int) -> HttpResponse:
+    """Cancel pieces, and give back what they cost or what is said."""
+    why = clean_line(request.POST.get("why", ""))
+    amount = parsed_amount(request.POST.get("amount", ""))
+    if amount is None:
+        trouble = "Please write what is given back as an amount, like 12.50."
+        return _page(request, _preflight(preflight_id), status=422, trouble=trouble)
+    done = "The mail to the customer waits in the outbox."
+    return _done(request, preflight_id, lambda: cancel_pieces(actor_of(request.user), preflight_id, why, amount), done)
 
 
 @staff_page(*DESK)
@@ -274,6 +295,15 @@ def many(request: HttpRequest) -> HttpResponse:
         messages.success(request, f"{done} order{'s are' if done > 1 else ' is'} {how}.")
     query = QueryDict(request.POST.get("query", "")[:500]).urlencode()
     return redirect(f"{reverse('orders:orders')}?{query}" if query else "orders:orders")
+
+
+def parsed_amount(sent: str) -> Decimal | None:
+    """Return an amount as it was typed, with a point or a comma; None for none."""
+    try:
+        amount = Decimal(sent.strip().replace(",", ".")[:20])
+    except InvalidOperation:
+        return None
+    return amount.quantize(Decimal("0.001")) if amount.is_finite() and abs(amount) < Decimal(10**8) else None
 
 
 def _order_done(request: HttpRequest, number: int, do: Callable[[int], object]) -> HttpResponse:

@@ -14,6 +14,7 @@ from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.products.models import Product
 from yenzo.apps.stock.models import StockItem
 from yenzo.apps.stock.services.stock import count_stock
+from yenzo.apps.workshop.own import own_workshop
 
 MOST = 1_000_000
 MOST_IN_A_SKU = 60
@@ -50,6 +51,11 @@ class StockRow:
     name: str
     left: forms.BoundField
     pieces: int | None
+
+    @property
+    def is_low(self) -> bool:
+        """Whether so few are left that the workshop wants to know."""
+        return self.pieces is not None and 0 < self.pieces <= own_workshop().low_stock
 
 
 class StockForm(forms.Form):
@@ -97,12 +103,13 @@ def stock(request: HttpRequest) -> HttpResponse:
     """Show what is left of everything that is counted, or count it."""
     counted = dict(StockItem.objects.values_list("sku", "pieces"))
     named = named_skus()
+    most = own_workshop().low_stock
     words, only_out = request.GET.get("words", "").strip(), "out" in request.GET
     everything = named | {sku: "no longer in any draft" for sku in counted if sku not in named}
     wanted = [
         (sku, name)
         for sku, name in sorted(everything.items())
-        if words.casefold() in f"{sku} {name}".casefold() and (not only_out or counted.get(sku) == 0)
+        if words.casefold() in f"{sku} {name}".casefold() and (not only_out or counted.get(sku, most + 1) <= most)
     ]
     page = Paginator(wanted, SKUS_A_PAGE).get_page(request.GET.get("page"))
     form = StockForm(dict(page), counted, *([request.POST] if request.method == "POST" else []))

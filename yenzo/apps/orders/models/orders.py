@@ -37,7 +37,7 @@ class OrderQuerySet(models.QuerySet["Order"]):
         """Return all orders with what the list shows of them, the latest first."""
         # Whole documents and records would be read for a name and a mark.
         lines = Line.objects.select_related("revision", "personalization").only(
-            "order_id", "number", "quantity", "search_text", "revision__name", "personalization__asked"
+            "order_id", "number", "quantity", "cancelled", "search_text", "revision__name", "personalization__asked"
         )
         return self.prefetch_related(models.Prefetch("lines", lines)).order_by("-pk")
 
@@ -238,8 +238,8 @@ class Order(models.Model):
 
     @property
     def pieces(self) -> int:
-        """How many pieces it has."""
-        return sum(line.quantity for line in self.lines.all())
+        """How many pieces it has that are to be made."""
+        return sum(line.quantity - line.cancelled for line in self.lines.all())
 
     @property
     def is_payable(self) -> bool:
@@ -278,6 +278,7 @@ class Line(models.Model):
     revision = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="+")
     personalization = models.ForeignKey(Personalization, on_delete=models.PROTECT, related_name="lines")
     quantity = models.PositiveIntegerField()
+    cancelled = models.PositiveIntegerField(default=0, help_text="how many of its pieces aren't made any more")
     # Of a list of names; else all its pieces are alike.
     rows = models.PositiveIntegerField(default=1, help_text="how many different pieces it has")
     names = models.ForeignKey(
@@ -297,6 +298,9 @@ class Line(models.Model):
         constraints: ClassVar = [
             models.UniqueConstraint(fields=["order", "number"], name="line_number_is_unique_in_its_order"),
             models.CheckConstraint(condition=Q(quantity__gte=1), name="line_has_pieces"),
+            models.CheckConstraint(
+                condition=Q(cancelled__lte=models.F("quantity")), name="line_cancels_at_most_its_pieces"
+            ),
             models.CheckConstraint(
                 condition=Q(rows__gte=1, rows__lte=models.F("quantity")), name="line_rows_are_pieces"
             ),
@@ -373,6 +377,7 @@ class OrderEvent(models.Model):
         WITHDRAWN = "withdrawn"
         WAITED = "waited"
         MENDED = "mended"
+        PIECE_CANCELLED = "piece_cancelled"
         COSTS_MORE = "costs_more"
         MORE_PAID = "more_paid"
         MORE_WAIVED = "more_waived"
@@ -427,6 +432,7 @@ EVENT_WORDS = {
     OrderEvent.Kind.WITHDRAWN: gettext_noop("{piece}: the question was taken back"),
     OrderEvent.Kind.WAITED: gettext_noop("The answer took {days} working days; it leaves by {day}"),
     OrderEvent.Kind.MENDED: gettext_noop("{piece} was changed: {reason}"),
+    OrderEvent.Kind.PIECE_CANCELLED: gettext_noop("{piece} is cancelled: {reason}"),
     OrderEvent.Kind.COSTS_MORE: gettext_noop("{amount} more are to be paid: {reason}"),
     OrderEvent.Kind.MORE_PAID: gettext_noop("{amount} more are paid"),
     OrderEvent.Kind.MORE_WAIVED: gettext_noop("{amount} more needn’t be paid"),

@@ -16,7 +16,7 @@ from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
 from yenzo.apps.designs.to_core import as_uuid
 from yenzo.apps.files.downloads import download
 from yenzo.apps.orders.models import Order, OrderNote
-from yenzo.apps.orders.services.notes import write_to_customer
+from yenzo.apps.orders.services.notes import note_for_workshop, write_to_customer
 from yenzo.core.documents.values import clean_text
 
 MOST_TEXT, MOST_BYTES = 4000, 50_000_000
@@ -41,28 +41,31 @@ def send_note(request: HttpRequest, order: Order, write: Write) -> str:
     return "" if note else gettext("There are many messages about this order already. Please write a mail.")
 
 
-def file_of_note(order: Order, note_id: int) -> HttpResponseBase:
-    """Answer with the file of a message, as a download only."""
-    note = get_object_or_404(order.notes.select_related("file"), pk=note_id)
+def file_of_note(order: Order, note_id: int, *, is_staff: bool) -> HttpResponseBase:
+    """Answer with the file of a message, as a download only; of notes for the workshop only to staff."""
+    notes = order.notes.all() if is_staff else order.notes.for_customer()
+    note = get_object_or_404(notes.select_related("file"), pk=note_id)
     if note.file is None:
         raise Http404
     return download(note.file, note.file_name)
 
 
-@staff_page(*DESK)
+@staff_page(*STAFF)
 @require_POST
 def write(request: HttpRequest, number: int) -> HttpResponse:
-    """Write to the customer of an order."""
+    """Write to the customer of an order, or a note for the workshop only: who may not write to customers, always."""
     order = get_object_or_404(Order, number=number)
-    trouble = send_note(request, order, write_to_customer)
+    is_inward = request.POST.get("for") == "workshop" or getattr(request.user, "role", "") not in DESK
+    trouble = send_note(request, order, note_for_workshop if is_inward else write_to_customer)
+    said = "It is noted for the workshop." if is_inward else "The mail to the customer waits in the outbox."
     if trouble:
         messages.error(request, trouble)
     else:
-        messages.success(request, "The mail to the customer waits in the outbox.")
+        messages.success(request, said)
     return redirect("orders:order", number)
 
 
 @staff_page(*STAFF)
 @require_safe
 def note_file(request: HttpRequest, number: int, note_id: int) -> HttpResponseBase:  # noqa: ARG001
-    return file_of_note(get_object_or_404(Order, number=number), note_id)
+    return file_of_note(get_object_or_404(Order, number=number), note_id, is_staff=True)

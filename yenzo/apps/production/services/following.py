@@ -14,7 +14,7 @@ from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.showing import ShownLine, ShownPiece
 from yenzo.apps.pages.languages import read_in
 from yenzo.apps.production import states
-from yenzo.apps.production.models import Job
+from yenzo.apps.production.models import Job, ParcelItem
 from yenzo.apps.production.racking import note_rack
 from yenzo.apps.production.services.jobs import let_follow, note_progress
 from yenzo.apps.production.to_core import contents_of, estimate_of
@@ -44,6 +44,11 @@ def _said(job: Job) -> str:
     if job.state == states.DONE:
         return f"{job.number}, {job.made} made"
     return f"{job.number}, in the hands of {job.holder}"
+
+
+def on_packed_wanted(sender: object, order: Order, place: Place, **_more: Any) -> int:  # noqa: ARG001
+    """Say how many of pieces lie in parcels."""
+    return ParcelItem.objects.filter(line=place.line_id, index=place.index).count()
 
 
 def on_pieces_changed(sender: object, order: Order, place: Place, **_more: Any) -> None:  # noqa: ARG001

@@ -84,7 +84,7 @@ def write(request: HttpRequest, token: str) -> HttpResponse:
 @require_safe
 def note_file(request: HttpRequest, token: str, note_id: int) -> HttpResponseBase:
     """Hand out a file of a message, to who may read it."""
-    return file_of_note(_own_order(request, token), note_id)
+    return file_of_note(_own_order(request, token), note_id, is_staff=False)
 
 
 @require_POST
@@ -178,7 +178,7 @@ def _page(request: HttpRequest, order: Order, trouble: str = "", status: int = 2
         "events": order.events.exclude(kind__in=INWARD),
         "trouble": trouble,
         "is_theirs": is_theirs(request, order),
-        "notes": order.notes.select_related("person"),
+        "notes": order.notes.for_customer().select_related("person"),
         "sent_as": uuid.uuid4(),
         "invoice_to": invoice_to(order),
         "differences": order.differences.exclude(state="waived"),

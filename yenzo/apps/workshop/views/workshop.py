@@ -15,13 +15,20 @@ from yenzo.apps.workshop.forms import (
     KeptForm,
     NameForm,
     PreflightForm,
+    StoreForm,
     deliveries_form,
     said_deliveries,
 )
 from yenzo.apps.workshop.own import own_workshop
 from yenzo.apps.workshop.services.workshop import WHO, change_workshop
 
-PARTS: dict[str, Any] = {"name": NameForm, "calendar": CalendarForm, "kept": KeptForm, "preflight": PreflightForm}
+PARTS: dict[str, Any] = {
+    "name": NameForm,
+    "calendar": CalendarForm,
+    "kept": KeptForm,
+    "preflight": PreflightForm,
+    "store": StoreForm,
+}
 REFUSED = 422
 
 
