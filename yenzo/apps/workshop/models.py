@@ -24,9 +24,7 @@ class Workshop(models.Model):
         default=True, help_text="whether pieces that something is advised of wait for the desk"
     )
     rack_places = models.PositiveSmallIntegerField(default=24, help_text="where made pieces are gathered by order")
-    low_stock = models.PositiveSmallIntegerField(
-        default=5, help_text="so few left of what is counted, or fewer, is said"
-    )
+    low_stock = models.PositiveSmallIntegerField(default=5, help_text="when so few or fewer are left it is said")
     address = models.TextField(blank=True, help_text="as it stands on invoices")
     tax_number = models.CharField(max_length=60, blank=True)
     changed_at = models.DateTimeField(auto_now=True)
