@@ -1,6 +1,7 @@
 """Measures the budgets of the slice and prints a table: what, budget, measured. Usage: `make bench`."""
 
 import json
+import resource
 import statistics
 import subprocess
 import sys
@@ -309,6 +310,34 @@ def pack_row(installation: Installation) -> Row:
     return Row("pack of one piece in the worker, slowest of three", 1000, float(installation.rows(spent)[0][0]), "ms")
 
 
+def at_work_rows(installation: Installation) -> Iterator[Row]:
+    """Measure a list of 500 names from preflight to its packs on two workers, and the week with 400 open jobs."""
+    installation.start_worker()
+    found = json.loads(installation.run("-m", "bench.at_work"))
+    begun = time.monotonic()
+    yield Row("preflight and release of 500 rows", 10, found["preflight_s"], "s")
+    yield Row("the week with 400 open jobs, p95", 150, found["week_p95_ms"], "ms")
+    yield Row("queries of the week", 12, found["week_queries"], "")
+    shopper, taken, largest = Shopper(installation.url), [], 0.0
+    state = "SELECT count(*) FROM production_pack WHERE state NOT IN ('done', 'dropped')"
+    while installation.rows(state) != [(0,)] and time.monotonic() - begun < 900:
+        taken.append(shopper.preview("Wind and Whey"))
+        largest = max(largest, *(rss_mb(worker.pid) for worker in installation.workers))
+        time.sleep(0.2)
+    yield Row("packs of 500 rows, two workers", 120, time.monotonic() - begun, "s")
+    yield Row("a worker's memory meanwhile, most", 500, largest, "MB")
+    yield Row("preview meanwhile, p95", 100, p95(taken), "ms")
+
+
+def rss_mb(pid: int) -> float:
+    """Return how much memory a process has now, in MB; 0 for one that is gone."""
+    try:
+        pages = int(Path(f"/proc/{pid}/statm").read_text().split()[1])
+    except FileNotFoundError:
+        return 0.0
+    return pages * resource.getpagesize() / 1e6
+
+
 def hostile_row(installation: Installation) -> Row:
     """Measure previews while 200 connections of each slow kind are held and 100 expensive files are sent."""
     found = hostile.measure(installation.url, senders=200, files=100, seconds=40)
@@ -341,6 +370,7 @@ def rows() -> Iterator[Row]:
             yield from large_rows(installation)
             yield from browser_rows(installation)
             yield from hand_rows(installation)
+            yield from at_work_rows(installation)
             yield hostile_row(installation)
         finally:
             installation.stop()

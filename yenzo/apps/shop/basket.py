@@ -10,6 +10,7 @@ from itertools import islice
 from django.conf import settings
 
 from yenzo.apps.designs.answers import Asking, still_asked
+from yenzo.apps.designs.differing import what_differs
 from yenzo.apps.designs.in_words import PieceInWords, told_apart
 from yenzo.apps.designs.models import Design, NameList
 from yenzo.apps.designs.personalized import Personalized, quoted_together, read_designs, read_rows
@@ -21,13 +22,14 @@ from yenzo.core.asking.words import EntryInWords
 from yenzo.core.documents.setup import Setup
 from yenzo.core.pricing.order import quote_of_list
 from yenzo.core.pricing.quote import Quote
+from yenzo.core.record import Recorded, record_of
 
 
 @dataclass(frozen=True)
 class Newer:
     """What a piece would be as its product is sold by now: its price alone, before and now, and what must be mended.
 
-    `is_kept` tells that the customer wants the piece as it was.
+    `is_kept` tells that the customer wants the piece as it was; `differs` says in words what is otherwise now.
     """
 
     revision: int
@@ -35,6 +37,7 @@ class Newer:
     quote: Quote
     troubles: tuple[str, ...]
     is_kept: bool
+    differs: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -171,4 +174,6 @@ def _newer(piece: Personalized, *, signed_in: bool) -> Newer | None:
         return None
     walked = walk_entries(live, entries_of(piece.personalization), signed_in=signed_in)
     troubles = tuple(item.message for item in walked.verdict.blocking)
-    return Newer(live.pk, piece.quote, walked.quote, troubles, is_kept=piece.is_of_today)
+    now = Recorded(walked.setup, walked.asked, record_of(walked))
+    differs = what_differs(piece.recorded, piece.quote, now, walked.quote)
+    return Newer(live.pk, piece.quote, walked.quote, troubles, is_kept=piece.is_of_today, differs=differs)
