@@ -6,6 +6,7 @@ from typing import Any
 
 from django.utils import timezone
 
+from yenzo.apps.accounts.models import Person
 from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor
 from yenzo.apps.designs.listed import begin_check
 from yenzo.apps.designs.services.lists import begin_list, fill_list
@@ -49,6 +50,8 @@ STATIONS: dict[str, tuple[str, list[str], float]] = {
     "loft": ("Sail loft", ["embroidery", "cut-cloth"], 8),
     "packing": ("Packing table", [""], 4),
 }
+# Who works where.
+WHO = {"bench": ("piet",), "graver": ("piet",), "press": ("piet", "mara"), "loft": ("mara",), "packing": ("noor",)}
 # A crew that is written down in a spreadsheet; three of its rows can't be made as they stand.
 CREW = """Name\tJob aboard\tPieces
 Wilma\tSkipper\t1
@@ -82,7 +85,8 @@ def set_up_workshop(owner: Actor) -> None:
     """Say when the workshop works, how it delivers, and where things are made."""
     change_workshop(owner, WORKSHOP)
     for key, (name, methods, hours) in STATIONS.items():
-        save_station(owner, key, name=name, methods=methods, hours=[hours] * 5 + [0.0, 0.0])
+        people = Person.objects.filter(username__in=WHO[key])
+        save_station(owner, key, name=name, methods=methods, hours=[hours] * 5 + [0.0, 0.0], people=people)
 
 
 def work_on_orders(owner: Actor) -> None:

@@ -213,3 +213,12 @@ def test_trim_offset_is_where_the_trim_lies_in_the_page_and_the_bleed_box_is_the
     assert boxes["BleedBox"] == pytest.approx(boxes["MediaBox"])
     assert boxes["MediaBox"][2] == pytest.approx(540 + 4 + 2 * margin, abs=0.01)
     assert boxes["TrimBox"] == pytest.approx([2 + margin, 2 + margin, 542 + margin, 100 + margin], abs=0.01)
+
+
+def test_ticket_names_letters_that_are_easily_mistaken_where_there_is_doubt(assets, tmp_path):
+    def words(name):
+        ticket = contents(make_pack(made(board(), assets, {"name": name})))["T-2041-1_ticket.pdf"]
+        return words_of(ticket, tmp_path)
+
+    assert "mind: O letter O, 0 zero, 1 one" in words("O01")
+    assert "mind:" not in words("Whey")

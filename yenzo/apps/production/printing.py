@@ -12,8 +12,10 @@ import pikepdf
 from django.utils import timezone
 
 import yenzo
+from yenzo.apps.accounts.models import Person
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.files.store import StoredAssets, read_stored
+from yenzo.apps.production.badges import badge_of
 from yenzo.apps.production.floor import ShownJob
 from yenzo.apps.production.models import Job, Pack, Station
 from yenzo.apps.production.models.jobs import JobQuerySet
@@ -137,3 +139,15 @@ def _foot(one: ShownJob) -> str:
     then = f"then {one.after}" if one.after else ""
     again = f"made again: {one.job.why}" if one.job.why else ""
     return " · ".join(filter(None, (one.job.number, one.method_name, due_words(one.job), then, again)))
+
+
+def badges_pdf() -> bytes:
+    """Return a label for everybody who works there and for each station: their names, and the codes to be scanned."""
+    people = Person.objects.filter(is_active=True).order_by("first_name", "username")
+    labels = [_badge(badge_of(person), str(person), person.get_role_display()) for person in people]
+    labels += [_badge(f"S-{station.key}", station.name, "Station") for station in Station.objects.all()]
+    return make_labels(labels)
+
+
+def _badge(code: str, name: str, what: str) -> Label:
+    return Label(code, name, "", 0, what, "", "", ())

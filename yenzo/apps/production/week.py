@@ -8,6 +8,7 @@ from itertools import islice
 
 from django.utils import timezone
 
+from yenzo.apps.accounts.models import Person
 from yenzo.apps.materials.models import Material
 from yenzo.apps.production.models import Job, Station
 from yenzo.apps.production.to_core import UNDECORATED
@@ -126,6 +127,11 @@ class StationRow:
     ready: int
     later: int
 
+    @property
+    def people(self) -> list[Person]:
+        """Who usually works there."""
+        return list(self.station.people.all()) if self.station else []
+
 
 @dataclass(frozen=True)
 class Week:
@@ -153,7 +159,7 @@ def week_of(today: date | None = None) -> Week:
     # The documents of set-ups aren't read: hundreds of jobs share a few.
     shown = Job.objects.open().select_related("line__order", "line__revision", "holder")
     jobs = list(shown.defer("line__revision__document", "line__quote", "line__search_text"))
-    stations = list(Station.objects.all())
+    stations = list(Station.objects.prefetch_related("people"))
     taken = {method for station in stations for method in station.methods}
     rows = [_row(station, [job for job in jobs if job.method in station.methods], days, today) for station in stations]
     homeless = [job for job in jobs if job.method not in taken]

@@ -25,7 +25,10 @@ class LabelText:
 
 @dataclass(frozen=True)
 class Label:
-    """What stands on a label: the number that its code holds, what to take and how many, by when, what comes after."""
+    """What stands on a label: the number that its code holds, what to take and how many, by when, what comes after.
+
+    A badge has a quantity of 0: nothing is to be taken.
+    """
 
     number: str
     goods: str
@@ -58,7 +61,8 @@ def _write(paper: Paper, label: Label) -> float:
     paper.code(label.number, WIDTH_MM - MARGIN_MM - CODE_MM, MARGIN_MM, CODE_MM)
     _flow(paper, HEADING, label.number, NUMBER_MM, BESIDE_MM)
     _flow(paper, TEXT, label.goods, PLAIN_MM, BESIDE_MM)
-    _flow(paper, HEADING, f"{label.quantity} × {label.blank}", PLAIN_MM, BESIDE_MM)
+    if label.quantity:
+        _flow(paper, HEADING, f"{label.quantity} × {label.blank}", PLAIN_MM, BESIDE_MM)
     paper.top = max(paper.top, MARGIN_MM + CODE_MM + 1)
     steps = [label.method, label.due, f"then {label.after}" if label.after else ""]
     _flow(paper, TEXT, " · ".join(filter(None, steps)), PLAIN_MM, ROOM_MM)

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
+from yenzo.core.asking.spelled import spelled
 from yenzo.core.asking.words import entries_in_words
 from yenzo.core.documents.fields import DateField
 from yenzo.core.measure import plain_number
@@ -27,6 +28,9 @@ STUB_LEFT_MM = 160.0
 LABEL_MM, LEAST_CUT_MM = 34.0, 0.05
 ROOM_MM = STUB_LEFT_MM - 2 * MARGIN_MM
 PICTURE_DPI, PICTURE_HEIGHT_MM = 150.0, 46.0
+# What has a name of its own on a ticket where it stands in a text: figures and letters that look alike, and odd spaces.
+EASILY_MISTAKEN = frozenset("0O1Il\u00a0\u2013\u2019")
+DOUBTFUL = frozenset("0123456789\u00a0\u2013\u2019")
 # Of the small drawing of places: how high at most, and what its numbers take on the left.
 PLACES_HEIGHT_MM, PLACES_EDGE_MM = 26.0, 6.0
 # Letters of an exact row, of another one, of facts and labels.
@@ -75,13 +79,30 @@ def area_rows(work: Work) -> Iterator[Row]:
             color = " ".join(filter(None, (lettering.paint.name, lettering.paint.reference)))
             height = f"letters {_mm(lettering.letter_height_mm)} mm"
             facts = " · ".join(filter(None, (lettering.typeface_name, height, size, color, by_hand_words(lettering))))
-            yield Row(_name(work, area), lettering.lines, (facts, where), lettering.typeface)
+            yield Row(
+                _name(work, area), lettering.lines, (facts, *_mistaken(lettering.lines), where), lettering.typeface
+            )
         for picture in area.pictures:
             said = (_shown_words(area, picture), f"{picture.dpi:.0f} dpi", by_hand_words(picture))
             yield Row(_name(work, area), (picture.name,), (" · ".join(filter(None, said)), where))
         for drawing in area.drawings:
             facts = " · ".join(filter(None, (_drawing_facts(area, drawing), by_hand_words(drawing))))
             yield Row(_name(work, area), (drawing.name,), (facts, where))
+
+
+def _mistaken(lines: tuple[str, ...]) -> Iterator[str]:
+    """Yield which letters are easily mistaken, with their names; nothing of plain words, which speak for themselves."""
+    letters = set("".join(lines))
+    if not (DOUBTFUL & letters or {"I", "l"} <= letters):
+        return
+    named = dict.fromkeys(
+        f"{one.letter.strip() or '␣'} {one.name}"
+        for line in lines
+        for one in spelled(line)
+        if one.name and one.letter in EASILY_MISTAKEN
+    )
+    if named:
+        yield "mind: " + ", ".join(named)
 
 
 def turned_deg(node: Node) -> float:

@@ -26,6 +26,7 @@ class Station(models.Model):
     name = models.CharField(max_length=80)
     methods = models.JSONField(default=list, help_text="keys of methods; empty stands for work without decoration")
     hours = models.JSONField(default=usual_hours, help_text="by weekday, Monday first")
+    people = models.ManyToManyField(Person, blank=True, related_name="stations", help_text="who usually works there")
 
     class Meta:
         ordering: ClassVar = ["name"]

@@ -4,12 +4,13 @@ An order is the lock over its jobs: every service that changes one locks its ord
 """
 
 from collections import Counter
+from collections.abc import Iterable
 from datetime import date, timedelta
 
 from django.db import transaction
 from django.utils import timezone
 
-from yenzo.apps.accounts.models import Role
+from yenzo.apps.accounts.models import Person, Role
 from yenzo.apps.accounts.rights import DESK, Actor, service
 from yenzo.apps.desk.models import Preflight
 from yenzo.apps.desk.services.preflights import hold_from_station
@@ -256,10 +257,20 @@ def plan_jobs(actor: Actor, line_id: int, place: int, day: date) -> list[Job]:  
 
 
 @service(*DESK)
-def save_station(actor: Actor, key: str, *, name: str, methods: list[str], hours: list[float]) -> Station:  # noqa: ARG001
-    """Keep a station, a new one where none is called so."""
+def save_station(
+    actor: Actor,  # noqa: ARG001
+    key: str,
+    *,
+    name: str,
+    methods: list[str],
+    hours: list[float],
+    people: Iterable[Person] = (),
+) -> Station:
+    """Keep a station, a new one where none is called so, with who usually works there."""
     facts = {"name": name, "methods": methods, "hours": hours}
-    station, _ = Station.objects.update_or_create(key=key, defaults=facts)
+    with transaction.atomic():
+        station, _ = Station.objects.update_or_create(key=key, defaults=facts)
+        station.people.set(people)
     return station
 
 

@@ -20,11 +20,12 @@ from yenzo.apps.desk.services.preflights import DeskError
 from yenzo.apps.files.downloads import as_download
 from yenzo.apps.orders.models import Order
 from yenzo.apps.pages.fields import LineField
+from yenzo.apps.production.badges import STATION, at_work, come_to_work, person_of_badge, worker_of
 from yenzo.apps.production.costs import costs_of
 from yenzo.apps.production.floor import ShownJob, floor_of, job_called
 from yenzo.apps.production.models import Job, RackPlace, Station
 from yenzo.apps.production.models.jobs import USUAL_HOURS
-from yenzo.apps.production.printing import MOST_PRINTED, jobs_to_print, labels_of, tickets_of
+from yenzo.apps.production.printing import MOST_PRINTED, badges_pdf, jobs_to_print, labels_of, tickets_of
 from yenzo.apps.production.services.jobs import (
     FLOOR,
     JobError,
@@ -80,8 +81,9 @@ def plan(request: HttpRequest) -> HttpResponse:
 def station(request: HttpRequest, key: str) -> HttpResponse:
     """Show a station: the job in hand large, the next ones small."""
     found = get_object_or_404(Station, key=key)
-    assert isinstance(request.user, Person)
-    return render(request, "production/station.html", {"floor": floor_of(found, request.user), "section": "production"})
+    worker = at_work(request)
+    context = {"floor": floor_of(found, worker), "worker": worker, "section": "production"}
+    return render(request, "production/station.html", context)
 
 
 @staff_page(*STAFF)
@@ -101,7 +103,7 @@ def job(request: HttpRequest, job_id: int) -> HttpResponse:
 def take(request: HttpRequest, key: str) -> HttpResponse:
     """Take the next job."""
     found = get_object_or_404(Station, key=key)
-    taken = take_next(actor_of(request.user), found.pk)
+    taken = take_next(worker_of(request), found.pk)
     if taken is None:
         messages.info(request, "Nothing is ready here now.")
     return redirect("production:station", key)
@@ -110,14 +112,34 @@ def take(request: HttpRequest, key: str) -> HttpResponse:
 @staff_page(*FLOOR)
 @require_POST
 def scan(request: HttpRequest, key: str) -> HttpResponse:
-    """Begin the job that a scanned ticket names; what is in hand already stays so."""
+    """Begin the job that a scanned ticket names; a badge says who works here, a station's code goes there."""
     found = get_object_or_404(Station, key=key)
     scanned = request.POST.get("scanned", "")[:60]
+    if (person := person_of_badge(scanned)) is not None:
+        come_to_work(request, person)
+        return redirect("production:station", key)
+    if (named := STATION.fullmatch(scanned.strip())) and Station.objects.filter(key=named["key"].lower()).exists():
+        return redirect("production:station", named["key"].lower())
     called = job_called(scanned, found)
     if called is None:
         messages.error(request, f"“{scanned}” is no job that can be done here now.")
         return redirect("production:station", key)
-    return _done(request, key, lambda: begin_job(actor_of(request.user), called.pk))
+    return _done(request, key, lambda: begin_job(worker_of(request), called.pk))
+
+
+@staff_page(*FLOOR)
+@require_POST
+def leave(request: HttpRequest, key: str) -> HttpResponse:
+    """Let whoever is signed in work here again, instead of who has scanned a badge."""
+    come_to_work(request, None)
+    return redirect("production:station", key)
+
+
+@staff_page(*DESK)
+@require_safe
+def badges(request: HttpRequest) -> HttpResponseBase:  # noqa: ARG001
+    """Hand out labels with the badges of all who make things, and the codes of stations."""
+    return as_download(HttpResponse(badges_pdf()), "badges.pdf")
 
 
 @staff_page(*FLOOR)
@@ -127,7 +149,7 @@ def made(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
     count = _count(request)
 
     def make() -> None:
-        job = count_made(actor_of(request.user), job_id, count)
+        job = count_made(worker_of(request), job_id, count)
         place = RackPlace.objects.filter(order=job.line.order).first()
         if job.state == Job.State.DONE and place is not None:
             messages.success(request, f"{job.piece} goes to place {place.number} in the rack.")
@@ -142,7 +164,7 @@ def spoilt(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
     count, reason = _count(request), request.POST.get("reason", "")
 
     def spoil() -> None:
-        again = count_spoilt(actor_of(request.user), job_id, count, reason)
+        again = count_spoilt(worker_of(request), job_id, count, reason)
         messages.info(request, f"{again.number} makes {again.quantity} again. {again.why}")
 
     return _done(request, key, spoil)
@@ -152,7 +174,7 @@ def spoilt(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
 @require_POST
 def back(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
     """Give a job back to whoever takes it next."""
-    return _done(request, key, lambda: put_back(actor_of(request.user), job_id))
+    return _done(request, key, lambda: put_back(worker_of(request), job_id))
 
 
 @staff_page(*FLOOR)
@@ -161,14 +183,14 @@ def ask_desk(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
     """Put a job back and have its pieces held, with a question to the desk."""
     words = clean_line(request.POST.get("words", ""))
     said = "The desk has your question. The piece is held until it is answered."
-    return _done(request, key, lambda: ask_about(actor_of(request.user), job_id, words), said)
+    return _done(request, key, lambda: ask_about(worker_of(request), job_id, words), said)
 
 
 @staff_page(*FLOOR)
 @require_POST
 def aside(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
     """Lay a job aside that was stopped."""
-    return _done(request, key, lambda: lay_aside(actor_of(request.user), job_id))
+    return _done(request, key, lambda: lay_aside(worker_of(request), job_id))
 
 
 def _done(request: HttpRequest, key: str, do: Callable[[], object], said: str = "") -> HttpResponse:
@@ -226,6 +248,12 @@ class StationForm(forms.Form):
 
     name = LineField(max_length=80, label="Name")
     methods = forms.MultipleChoiceField(widget=forms.CheckboxSelectMultiple, required=False, label="What is done here")
+    people = forms.ModelMultipleChoiceField(
+        Person.objects.filter(is_active=True).order_by("first_name"),
+        widget=forms.CheckboxSelectMultiple,
+        required=False,
+        label="Who usually works here",
+    )
 
     def __init__(self, *args: object, **kwargs: object) -> None:
         super().__init__(*args, **kwargs)  # type: ignore[arg-type]
@@ -252,7 +280,11 @@ def edit_station(request: HttpRequest, key: str = "") -> HttpResponse:
     hours = before.hours if before else USUAL_HOURS
     initial: dict[str, object] = {f"day-{day}": value for day, value in enumerate(hours)}
     if before:
-        initial |= {"name": before.name, "methods": [one or "-" for one in before.methods]}
+        initial |= {
+            "name": before.name,
+            "methods": [one or "-" for one in before.methods],
+            "people": before.people.all(),
+        }
     form = StationForm(request.POST or None, initial=initial)
     if request.method == "POST" and form.is_valid():
         name = form.cleaned_data["name"]
@@ -261,7 +293,8 @@ def edit_station(request: HttpRequest, key: str = "") -> HttpResponse:
         if not key and Station.objects.filter(key=taken).exists():
             form.add_error("name", "There is a station of that name already.")
         else:
-            save_station(actor_of(request.user), taken, name=name, methods=form.picked, hours=form.hours)
+            facts = {"methods": form.picked, "hours": form.hours, "people": form.cleaned_data["people"]}
+            save_station(actor_of(request.user), taken, name=name, **facts)
             return redirect(reverse("production:week"))
     context = {"form": form, "station": before, "section": "production"}
     return render(request, "production/edit_station.html", context, status=422 if form.errors else 200)
