@@ -318,6 +318,7 @@ def at_work_rows(installation: Installation) -> Iterator[Row]:
     yield Row("preflight and release of 500 rows", 10, found["preflight_s"], "s")
     yield Row("the week with 400 open jobs, p95", 150, found["week_p95_ms"], "ms")
     yield Row("queries of the week", 12, found["week_queries"], "")
+    yield Row("jobs taken twice or left out, of 1,000 at two stations", 0, found["twice"] + found["left_out"], "")
     shopper, taken, largest = Shopper(installation.url), [], 0.0
     state = "SELECT count(*) FROM production_pack WHERE state NOT IN ('done', 'dropped')"
     while installation.rows(state) != [(0,)] and time.monotonic() - begun < 900:

@@ -86,13 +86,6 @@ def seen_through_the_ring(page: Page) -> None:
     page.evaluate("scrollTo(0, 0)")
 
 
-def wording_of_the_slate(page: Page) -> None:
-    """Go on to the words of the slate sign in another language."""
-    page.get_by_role("link", name="Slate berth sign").first.click()
-    page.get_by_role("link", name="Wording").click()
-    page.locator(".wording-form").wait_for()
-
-
 def compass_in_arabic(page: Page) -> None:
     """Go on to the compass, choose Arabic, and type on the lid."""
     page.get_by_role("link", name="Brass compass").first.click()
@@ -102,12 +95,6 @@ def compass_in_arabic(page: Page) -> None:
     page.fill("[data-field=initials]", "WR")
     page.locator("#line-initials .made").wait_for()
     page.evaluate("scrollTo(0, 0)")
-
-
-def publishing_a_kit(page: Page) -> None:
-    """Go on to what publishing a kit changes."""
-    page.get_by_role("link", name="Gift wrapping").first.click()
-    page.get_by_role("link", name="See what publishing changes").click()
 
 
 Scene = tuple[str, dict[str, int], str, Callable[[Page], None] | None]
@@ -124,9 +111,9 @@ SCENES: dict[str, Scene] = {
     "arabic-phone": ("shop", PHONE, "", compass_in_arabic),
     "products": ("products", WIDE, "seller", None),
     "setup": ("setup", WIDE, "seller", picked_area),
-    "wording": ("products", WIDE, "seller", wording_of_the_slate),
-    "kit-publish": ("kits", WIDE, "seller", publishing_a_kit),
     "week": ("board", WIDE, "desk", None),
+    "held": ("held", WIDE, "desk", None),
+    "question-phone": ("question", PHONE, "", None),
     "station": ("station", {"width": 1024, "height": 768}, "decorator", next_taken),
     "materials": ("materials", WIDE, "seller", None),
     "orders": ("orders", WIDE, "desk", None),

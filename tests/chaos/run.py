@@ -92,16 +92,29 @@ def faults(installation: Installation, record: Record) -> list[str]:
             "SELECT o.id, count(p.id) FROM orders_order o LEFT JOIN orders_payment p ON p.order_id = o.id AND p.state = 'approved' WHERE o.payment_state = 'paid' GROUP BY o.id HAVING count(p.id) <> 1"
         )
     ]
+    # What something is found of is held, and has neither pack nor jobs; all else was released, and has both.
     found += [
-        f"pack of line {line}: {state} {trouble}"
-        for line, state, trouble in rows(
-            "SELECT p.id, coalesce(k.state, 'none'), coalesce(k.trouble, '') FROM orders_line p JOIN orders_order o ON o.id = p.order_id LEFT JOIN production_pack k ON k.line_id = p.id WHERE o.payment_state = 'paid' AND k.state IS DISTINCT FROM 'done'"
+        f"line {line} was looked at {count} times"
+        for line, count in rows(
+            "SELECT p.id, count(f.id) FROM orders_line p JOIN orders_order o ON o.id = p.order_id LEFT JOIN desk_preflight f ON f.line_id = p.id WHERE o.payment_state = 'paid' GROUP BY p.id HAVING count(f.id) <> 1"
+        )
+    ]
+    found += [
+        f"pack of line {line}, {looked}: {state} {trouble}"
+        for line, looked, state, trouble in rows(
+            "SELECT f.line_id, f.state, coalesce(k.state, 'none'), coalesce(k.trouble, '') FROM desk_preflight f LEFT JOIN production_pack k ON k.line_id = f.line_id WHERE (f.state = 'released') <> (k.state IS NOT DISTINCT FROM 'done')"
+        )
+    ]
+    found += [
+        f"line {line}, {looked}, has {count} jobs"
+        for line, looked, count in rows(
+            "SELECT f.line_id, f.state, count(j.id) FROM desk_preflight f LEFT JOIN production_job j ON j.line_id = f.line_id AND j.attempt = 1 AND j.place = 1 GROUP BY f.line_id, f.state HAVING count(j.id) <> CASE f.state WHEN 'released' THEN 1 ELSE 0 END"
         )
     ]
     found += [
         f"pack of line {line} was announced {count} times"
         for line, count in rows(
-            "SELECT p.id, count(e.id) FROM orders_line p JOIN orders_order o ON o.id = p.order_id LEFT JOIN orders_orderevent e ON e.order_id = o.id AND e.kind = %s WHERE o.payment_state = 'paid' GROUP BY p.id HAVING count(e.id) <> 1",
+            "SELECT p.id, count(e.id) FROM orders_line p JOIN orders_order o ON o.id = p.order_id JOIN desk_preflight f ON f.line_id = p.id AND f.state = 'released' LEFT JOIN orders_orderevent e ON e.order_id = o.id AND e.kind = %s WHERE o.payment_state = 'paid' GROUP BY p.id HAVING count(e.id) <> 1",
             "pack_ready",
         )
         if rows(

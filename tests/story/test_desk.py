@@ -84,6 +84,8 @@ def test_customer_answers_with_a_turned_picture_on_a_machine_that_never_sent_it(
     def fill(page):
         page.fill("#entry-words", "Evening Tide")
         page.check("[name=entry-with-emblem][value=yes]")
+        expect(page.locator("#line-emblem")).to_be_visible()
+        settled(page)
         page.set_input_files("[data-field=emblem] input[type=file]", COARSE)
         expect(page.locator("[data-field=emblem]")).to_contain_text("evening-sail.png")
         settled(page)

@@ -18,7 +18,14 @@ from yenzo.apps.workshop.to_core import calendar_of
 from yenzo.core.planning.calendar import WorkingCalendar
 
 DAYS = 6
-MOST_LISTED, MOST_CARDS = 100, 12
+MOST_LISTED, MOST_CARDS = 40, 12
+# All that the board reads of hundreds of jobs: no documents, no addresses.
+OF_JOBS = ("method", "place", "index", "attempt", "quantity", "made", "spoilt", "state", "minutes_planned", "why")
+SHOWN = (
+    *OF_JOBS,
+    *("due_on", "planned_on", "line__number", "line__rows", "line__order__number", "line__order__is_rush"),
+    *("line__revision__name", "holder__first_name", "holder__last_name", "holder__username"),
+)
 
 
 @dataclass(frozen=True)
@@ -156,9 +163,7 @@ def week_of(today: date | None = None) -> Week:
     today = today or timezone.localdate()
     calendar = calendar_of(own_workshop())
     days = _days(calendar, today)
-    # The documents of set-ups aren't read: hundreds of jobs share a few.
-    shown = Job.objects.open().select_related("line__order", "line__revision", "holder")
-    jobs = list(shown.defer("line__revision__document", "line__quote", "line__search_text"))
+    jobs = list(Job.objects.open().select_related("line__order", "line__revision", "holder").only(*SHOWN))
     stations = list(Station.objects.prefetch_related("people"))
     taken = {method for station in stations for method in station.methods}
     rows = [_row(station, [job for job in jobs if job.method in station.methods], days, today) for station in stations]
