@@ -159,6 +159,13 @@ def test_what_is_begun_is_changed_only_when_the_desk_says_that_it_is_made_anew(p
     assert (job.state, job.holder is not None) == ("stopped", True)
 
 
+def test_what_is_begun_and_made_anew_takes_new_blanks(paid, preflight, desk, wanted):
+    StockItem.objects.create(sku="NB-1", pieces=3)
+    begin_job(desk, Job.objects.get().pk)
+    mend_pieces(desk, preflight.pk, wanted(name="Tern"), why="Misheard", even_begun=True)
+    assert StockItem.objects.get().pieces == 2
+
+
 def test_pieces_made_before_the_change_are_not_counted(paid, preflight, desk, wanted):
     job = begin_job(desk, Job.objects.get().pk)
     count_made(desk, job.pk, 1)

@@ -4,15 +4,17 @@ from django.http import HttpRequest
 from django.utils.functional import SimpleLazyObject
 
 from yenzo.apps.pages.languages import shop_languages
+from yenzo.apps.workshop.looks import theme_address
 from yenzo.apps.workshop.own import workshop_name
 from yenzo.core.speaking import is_right_to_left, reader
 
 
-def workshop_context(request: HttpRequest) -> dict[str, object]:  # noqa: ARG001 - Django's signature
+def workshop_context(request: HttpRequest) -> dict[str, object]:
     """Return the workshop's name and the reader's language for all templates."""
     return {
         # Answers to keystrokes name no workshop, and need not ask for it.
         "workshop_name": SimpleLazyObject(workshop_name),
+        "theme_address": SimpleLazyObject(lambda: theme_address(request)),
         "page_language": reader(),
         "page_direction": "rtl" if is_right_to_left(reader()) else "ltr",
         "shop_languages": shop_languages(),

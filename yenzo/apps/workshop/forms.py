@@ -10,8 +10,10 @@ from pydantic import ValidationError
 
 from yenzo.apps.pages.fields import LineField, LinesField
 from yenzo.apps.workshop.models import Workshop
+from yenzo.apps.workshop.to_core import theme_of
 from yenzo.core.planning.calendar import COUNTRIES, ClosedDays, WorkingCalendar
 from yenzo.core.pricing.delivery import DeliveryWay
+from yenzo.core.theme import Theme
 
 KEPT = (
     ("designs", "Designs that weren't ordered, with their files"),
@@ -93,6 +95,41 @@ class StoreForm(forms.Form):
     def said(self) -> dict[str, Any]:
         """What the workshop says by it."""
         return self.cleaned_data
+
+
+class ThemeForm(forms.Form):
+    """How the shop looks."""
+
+    ink = forms.CharField(widget=forms.TextInput(attrs={"type": "color"}), label="Words and main buttons")
+    paper = forms.CharField(widget=forms.TextInput(attrs={"type": "color"}), label="Ground")
+    accent = forms.CharField(widget=forms.TextInput(attrs={"type": "color"}), label="Links and what is chosen")
+    corner_px = forms.IntegerField(min_value=0, max_value=24, label="Corners, in pixels (0: sharp)")
+    headings = forms.ChoiceField(
+        choices=[("narrow", "In narrow letters"), ("plain", "In the letters of the text")], label="Headings"
+    )
+
+    @classmethod
+    def of(cls, workshop: Workshop) -> "ThemeForm":
+        """Return the form as the workshop says it."""
+        return cls(initial=theme_of(workshop).model_dump())
+
+    def clean(self) -> dict[str, Any]:
+        """Refuse colors that couldn't be read."""
+        given = super().clean() or {}
+        if not self.errors:
+            try:
+                problems = list(Theme.model_validate(given).problems())
+            except ValidationError:
+                problems = ["Please write colors like #16303a."]
+            if problems:
+                raise forms.ValidationError(problems)
+        return given
+
+    @property
+    def said(self) -> dict[str, Any]:
+        """What the workshop says by it."""
+        theme = Theme.model_validate(self.cleaned_data)
+        return {"theme": {} if theme == Theme() else theme.model_dump(mode="json")}
 
 
 class KeptForm(forms.Form):

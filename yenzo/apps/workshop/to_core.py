@@ -3,11 +3,17 @@
 from yenzo.apps.workshop.models import Workshop
 from yenzo.core.planning.calendar import WorkingCalendar
 from yenzo.core.pricing.delivery import DeliveryWay
+from yenzo.core.theme import Theme
 
 
 def calendar_of(workshop: Workshop) -> WorkingCalendar:
     """Return when the workshop works."""
     return WorkingCalendar.model_validate(workshop.calendar)
+
+
+def theme_of(workshop: Workshop) -> Theme:
+    """Return how the shop looks."""
+    return Theme.model_validate(workshop.theme)
 
 
 def home_country(workshop: Workshop) -> str:

@@ -93,9 +93,11 @@ def change_pieces(
     walked, before = wanted.walked, preflight.personalization
     if walked.verdict.blocked:
         raise DeskError(walked.verdict.blocking[0].message)
-    _refuse_begun(preflight, anew=anew)
+    begun = begun_of(preflight)
+    if begun and not anew:
+        raise DeskError(f"It is begun: {'; '.join(begun)}. Say that it is made anew, or leave it as it is.")
     amount = cost_difference(preflight, walked)
-    _follow_stock(actor, walked.setup, asked_of(before), walked.asked)
+    _follow_stock(actor, walked.setup, asked_of(before), walked.asked, is_begun=bool(begun))
     said = f"{preflight.piece}: {why}"
     after = keep_walked(before.revision, wanted.entries, walked, wanted.uploads)
     change = Change.objects.create(
@@ -115,21 +117,17 @@ def change_pieces(
     return change
 
 
-def _refuse_begun(preflight: Preflight, *, anew: bool) -> None:
-    begun = begun_of(preflight)
-    if begun and not anew:
-        raise DeskError(f"It is begun: {'; '.join(begun)}. Say that it is made anew, or leave it as it is.")
-
-
 def begun_of(preflight: Preflight) -> list[str]:
     """Return in words what of pieces is begun or made."""
     order, place = preflight.line.order, place_of(preflight)
     return [said for _, words in change_wanted.send(Preflight, order=order, place=place) for said in words or ()]
 
 
-def _follow_stock(actor: Actor, setup: Setup, before: Asked, after: Asked) -> None:
-    """Take the blanks that pieces are to be made of now, and put those of before back."""
+def _follow_stock(actor: Actor, setup: Setup, before: Asked, after: Asked, *, is_begun: bool) -> None:
+    """Take the blanks that pieces are to be made of now, and put those of before back, unless they are begun."""
     was, wanted = Counter(before.taken(setup)), Counter(after.taken(setup))
+    if is_begun:
+        was = Counter()
     if was == wanted:
         return
     try:

@@ -3,9 +3,13 @@
 from typing import Any
 
 from django.contrib import messages
+from django.core import signing
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
+from django.urls import reverse
+from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
+from pydantic import ValidationError
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import actor_of
@@ -16,9 +20,11 @@ from yenzo.apps.workshop.forms import (
     NameForm,
     PreflightForm,
     StoreForm,
+    ThemeForm,
     deliveries_form,
     said_deliveries,
 )
+from yenzo.apps.workshop.looks import LOOK, theme_of_token, token_of
 from yenzo.apps.workshop.own import own_workshop
 from yenzo.apps.workshop.services.workshop import WHO, change_workshop
 
@@ -28,6 +34,7 @@ PARTS: dict[str, Any] = {
     "kept": KeptForm,
     "preflight": PreflightForm,
     "store": StoreForm,
+    "theme": ThemeForm,
 }
 REFUSED = 422
 
@@ -51,11 +58,24 @@ def change(request: HttpRequest, part: str) -> HttpResponse:
         form = PARTS[part](request.POST)
         if not form.is_valid():
             return _page(request, **{part: form})
+        if part == "theme" and request.POST.get("do") == "try":
+            return redirect(reverse("shop:home", query={LOOK: token_of(form.said["theme"])}))
         change_workshop(actor_of(request.user), form.said)
     else:
         raise Http404
     messages.success(request, "Kept. It holds from now on.")
     return redirect("workshop:settings")
+
+
+@require_safe
+@cache_control(public=True, max_age=31_536_000, immutable=True)
+def theme(request: HttpRequest, token: str) -> HttpResponse:  # noqa: ARG001
+    """Hand out the stylesheet of a theme; its address says all of it."""
+    try:
+        found = theme_of_token(token)
+    except (signing.BadSignature, ValidationError) as error:
+        raise Http404 from error
+    return HttpResponse(found.stylesheet, content_type="text/css; charset=utf-8")
 
 
 def _page(request: HttpRequest, **sent: Any) -> HttpResponse:
