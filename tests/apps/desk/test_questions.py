@@ -187,3 +187,10 @@ def test_customer_sees_the_question_on_the_order_page_but_others_dont(question, 
     token = order_now().token
     assert "We have a question" in browser_of(visitor).get(f"/order/{token}/").content.decode()
     assert "We have a question" not in client.get(f"/order/{token}/").content.decode()
+
+
+def test_who_answers_very_often_in_a_short_time_waits(question, client, settings):
+    answers = [client.post(f"/question/{question.token}/words/", {"text": " "}).status_code for _ in range(70)]
+    assert answers[0] == 422
+    assert answers[-1] == 429
+    assert Question.objects.get().state == "open"

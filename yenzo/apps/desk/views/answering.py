@@ -35,7 +35,7 @@ def page(request: HttpRequest, token: str) -> HttpResponse:
     question = _question(token)
     meet_visitor(request)
     lend_uploads(request, question.preflight.personalization.uploads.all())
-    return _page(request, question, ordered_slip(request, question.preflight) if question.is_open else None)
+    return _page(request, question, _slip_if_open(request, question))
 
 
 def _page(
@@ -92,6 +92,8 @@ def changed(request: HttpRequest, token: str) -> HttpResponse:
     if not question.is_open:
         return redirect("desk:question", token)
     sent = ordered_slip(request, question.preflight, request.POST, tells_missing=True)
+    if not may_go_on(request, "basket"):
+        return _page(request, question, sent, trouble=_too_often(), status=TOO_MANY)
     if sent.is_waiting:
         said = gettext("Your file has arrived and is being looked at. Please send your answer in a moment.")
         return _page(request, question, sent, trouble=said, status=REFUSED)
@@ -112,11 +114,12 @@ def changed(request: HttpRequest, token: str) -> HttpResponse:
 def as_it_is(request: HttpRequest, token: str) -> HttpResponse:
     """Take that it is to be made as it is."""
     question = _question(token)
+    if not may_go_on(request, "basket"):
+        return _page(request, question, _slip_if_open(request, question), trouble=_too_often(), status=TOO_MANY)
     try:
         answer_as_it_is(actor_of(request.user), question.pk)
     except DeskError as error:
-        sent = ordered_slip(request, question.preflight) if question.is_open else None
-        return _page(request, question, sent, trouble=str(error), status=REFUSED)
+        return _page(request, question, _slip_if_open(request, question), trouble=str(error), status=REFUSED)
     return _thanks(request, question)
 
 
@@ -125,12 +128,21 @@ def in_words(request: HttpRequest, token: str) -> HttpResponse:
     """Take what the customer writes."""
     question = _question(token)
     text = clean_text(request.POST.get("text", ""))
+    if not may_go_on(request, "basket"):
+        return _page(request, question, _slip_if_open(request, question), trouble=_too_often(), status=TOO_MANY)
     try:
         answer_in_words(actor_of(request.user), question.pk, text)
     except DeskError as error:
-        sent = ordered_slip(request, question.preflight) if question.is_open else None
-        return _page(request, question, sent, trouble=str(error), status=REFUSED)
+        return _page(request, question, _slip_if_open(request, question), trouble=str(error), status=REFUSED)
     return _thanks(request, question)
+
+
+def _slip_if_open(request: HttpRequest, question: Question) -> OrderedSlip | None:
+    return ordered_slip(request, question.preflight) if question.is_open else None
+
+
+def _too_often() -> str:
+    return gettext("This was sent very often in a short time. Please wait a minute and send it again.")
 
 
 def _thanks(request: HttpRequest, question: Question) -> HttpResponse:
