@@ -8,6 +8,7 @@ from django.urls import reverse
 
 from yenzo.apps.accounts.models import Person
 from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.to_core import theme_of_values
 from yenzo.core.theme import Theme
 
 SALT, LOOK = "yenzo.theme", "look"
@@ -21,7 +22,7 @@ def token_of(theme: dict[str, Any]) -> str:
 
 def theme_of_token(token: str) -> Theme:
     """Return the theme that an address names; raises BadSignature for one that wasn't made here."""
-    return Theme.model_validate(signing.Signer(salt=SALT).unsign_object(token))
+    return theme_of_values(signing.Signer(salt=SALT).unsign_object(token))
 
 
 def theme_address(request: HttpRequest) -> str:

@@ -1,5 +1,7 @@
 """The workshop's settings come in, the core's working calendar and delivery ways go out."""
 
+from typing import Any
+
 from yenzo.apps.workshop.models import Workshop
 from yenzo.core.planning.calendar import WorkingCalendar
 from yenzo.core.pricing.delivery import DeliveryWay
@@ -13,7 +15,12 @@ def calendar_of(workshop: Workshop) -> WorkingCalendar:
 
 def theme_of(workshop: Workshop) -> Theme:
     """Return how the shop looks."""
-    return Theme.model_validate(workshop.theme)
+    return theme_of_values(workshop.theme)
+
+
+def theme_of_values(values: dict[str, Any]) -> Theme:
+    """Return the theme that values are of, as they are kept or stand in an address."""
+    return Theme.model_validate(values)
 
 
 def home_country(workshop: Workshop) -> str:
