@@ -1,5 +1,6 @@
 """Cancelling some pieces: what they cost is given back, their blanks come back, the rest is made and sent."""
 
+import uuid
 from decimal import Decimal
 
 import pytest
@@ -7,15 +8,19 @@ import pytest
 from tests.apps.conftest import GUEST, send_mails
 from tests.apps.desk.conftest import paid_and_looked_at
 from yenzo.apps.designs.services.lists import put_list_in_basket
+from yenzo.apps.designs.to_core import walk_entries
 from yenzo.apps.desk.models import Preflight
 from yenzo.apps.desk.services.cancelling import cancel_pieces
+from yenzo.apps.desk.services.changes import Wanted, mend_pieces
 from yenzo.apps.desk.services.preflights import DeskError, release_pieces
 from yenzo.apps.orders.models import Difference, Order
+from yenzo.apps.orders.paying import pay_order
 from yenzo.apps.production.models import Job, Pack
 from yenzo.apps.production.services.jobs import begin_job, count_made
 from yenzo.apps.production.services.packing import put_in_parcel, send_order
 from yenzo.apps.shop.services.checkout import order_basket
 from yenzo.apps.stock.models import StockItem
+from yenzo.core.documents.reading import read_entries
 
 pytestmark = pytest.mark.django_db
 
@@ -100,3 +105,34 @@ def test_desk_cancels_on_the_page_with_the_cost_filled_in(crew, sign_in):
     assert 'data-state="cancelled"' in done.content.decode()
     assert Difference.objects.get().amount == -50
     assert "is cancelled" in client.get(f"/workshop/desk/lines/{row.line_id}/").content.decode()
+
+
+def test_what_nobody_paid_isnt_given_back_and_holds_up_nothing(crew, desk, product):
+    row = Preflight.objects.get(index=3)
+    entries = read_entries({"values": {"name": "Ines of Hallow"}})
+    for words, is_waived in (("Ines of Hallow", False), ("Ines of the Hallow", True)):
+        entries = read_entries({"values": {"name": words}})
+        wanted = Wanted(entries, walk_entries(product.live, entries), (), uuid.uuid4())
+        mend_pieces(desk, row.pk, wanted, why="Longer", is_waived=is_waived)
+    cancel_pieces(desk, row.pk, "Left after all")
+    assert Difference.objects.get(amount__lt=0).amount == Decimal("-95.50")
+    assert not Order.objects.get().differences.to_pay().exists()
+
+
+def test_what_costs_more_and_is_being_paid_keeps_it_from_being_cancelled(crew, desk, product):
+    row, entries = Preflight.objects.get(index=3), read_entries({"values": {"name": "Ines of Hallow"}})
+    wanted = Wanted(entries, walk_entries(product.live, entries), (), uuid.uuid4())
+    change = mend_pieces(desk, row.pk, wanted, why="Longer")
+    pay_order(GUEST, crew, "silent", change.difference)
+    with pytest.raises(DeskError, match="being paid"):
+        cancel_pieces(desk, row.pk, "Left")
+
+
+def test_packed_pieces_arent_changed(crew, desk, product):
+    job = begin_job(desk, Job.objects.get(index=3).pk)
+    count_made(desk, job.pk, 1)
+    put_in_parcel(desk, crew.pk, crew.lines.get().pk, 3)
+    entries = read_entries({"values": {"name": "Ida"}})
+    wanted = Wanted(entries, walk_entries(product.live, entries), (), uuid.uuid4())
+    with pytest.raises(DeskError, match="packed or sent"):
+        mend_pieces(desk, Preflight.objects.get(index=3).pk, wanted, why="Misheard", even_begun=True)

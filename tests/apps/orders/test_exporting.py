@@ -6,7 +6,10 @@ import io
 import pytest
 from openpyxl import load_workbook
 
+from tests.apps.conftest import GUEST
 from yenzo.apps.orders.models import Order
+from yenzo.apps.orders.paying import pay_order
+from yenzo.apps.shop.services.checkout import order_basket
 
 pytestmark = pytest.mark.django_db
 
@@ -69,9 +72,14 @@ def test_list_is_sorted_and_takes_no_nonsense(order, sign_in, query):
 
 
 def test_what_isnt_known_comes_last_when_sorted(order, sign_in, visitor, put_in_basket, checkout_of):
-    from tests.apps.conftest import GUEST
-    from yenzo.apps.shop.services.checkout import order_basket
-
     other = order_basket(GUEST, checkout_of(visitor, [put_in_basket(visitor)]))
     Order.objects.filter(pk=order.pk).update(leaves_on="2026-01-02")
     assert list(Order.objects.for_list().sorted_by("day")) == [order, other]
+
+
+@pytest.mark.parametrize(("role", "sees"), [("owner", True), ("desk", True), ("seller", False), ("decorator", False)])
+def test_customers_page_and_invoice_open_no_back_door_to_addresses(order, sign_in, role, sees):
+    pay_order(GUEST, order, "approves")
+    client = sign_in(role)
+    assert ("Berth 14" in client.get(f"/order/{order.token}/").content.decode()) == sees
+    assert client.get(f"/workshop/orders/{order.number}/invoice.pdf").status_code == (200 if sees else 403)

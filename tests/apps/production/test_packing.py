@@ -10,14 +10,14 @@ from tests.apps.conftest import GUEST, send_mails
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.designs.services.lists import put_list_in_basket
 from yenzo.apps.desk.models import Preflight
-from yenzo.apps.orders.models import Order
+from yenzo.apps.orders.models import Difference, Order
 from yenzo.apps.orders.paying import pay_order, tell_paid
 from yenzo.apps.orders.services.orders import cancel_order
 from yenzo.apps.production.costs import costs_of
 from yenzo.apps.production.models import Job, Parcel, ParcelItem, RackPlace
 from yenzo.apps.production.outside import carrier
 from yenzo.apps.production.packing import scanned_at_packing
-from yenzo.apps.production.sending import ask_after_parcels
+from yenzo.apps.production.sending import ask_after_parcels, book_and_send
 from yenzo.apps.production.services.jobs import JobError, ask_about, begin_job, count_made, save_station
 from yenzo.apps.production.services.packing import put_in_parcel, send_order, send_parcel, take_out
 from yenzo.apps.shop.services.checkout import order_basket
@@ -286,3 +286,13 @@ def test_nothing_is_noted_of_a_parcel_that_isnt_on_its_way(crew, desk):
     parcel = send_order(desk, crew.pk, carrier="By hand", number="")
     note_delivered(SYSTEM_ACTOR, parcel.pk)
     assert Order.objects.get().delivered_at is None
+
+
+def test_nothing_is_booked_while_something_is_to_be_paid(crew, desk, monkeypatch):
+    make(desk, crew, 1)
+    put_in_parcel(desk, crew.pk, crew.lines.get().pk, 1)
+    Difference.objects.create(order=crew, amount=1, why="Longer")
+    monkeypatch.setattr("yenzo.apps.production.sending.carrier", lambda: pytest.fail("it was booked"))
+    crew.refresh_from_db()
+    with pytest.raises(JobError, match="still to be paid"):
+        book_and_send(desk, crew)

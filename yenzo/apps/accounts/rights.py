@@ -16,6 +16,9 @@ ALL_ROLES: tuple[str, ...] = (*Role.values, CUSTOMER, SYSTEM)
 SELLERS = (Role.OWNER, Role.SELLER)
 DESK = (Role.OWNER, Role.SELLER, Role.DESK)
 STAFF = tuple(Role.values)
+# Whose eyes things are for: makers see neither where goods go nor what they cost.
+SEES_ADDRESSES = (Role.OWNER, Role.DESK)
+SEES_PRICES = DESK
 
 Arguments = ParamSpec("Arguments")
 Result = TypeVar("Result")

@@ -25,10 +25,12 @@ def cost_difference(preflight: Preflight, walked: Walked) -> Decimal:
 
 
 def cost_of_pieces(preflight: Preflight) -> Decimal:
-    """Return what a line costs less without some of its pieces, as it was ordered."""
+    """Return what was paid for some pieces of a line: what it costs less without them, but for what nobody paid."""
     pieces = list(_priced(preflight.line))
     at = list(different_pieces(preflight.line)).index(preflight.index)
-    return _total(pieces) - _total([*pieces[:at], *pieces[at + 1 :]])
+    differences = (change.difference for change in preflight.changes.select_related("difference"))
+    unpaid = sum((one.amount for one in differences if one and (one.is_to_pay or one.is_waived)), Decimal(0))
+    return _total(pieces) - _total([*pieces[:at], *pieces[at + 1 :]]) - unpaid
 
 
 def _priced(line: Line) -> Iterator[OrderLine]:

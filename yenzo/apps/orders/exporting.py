@@ -4,14 +4,12 @@ from collections.abc import Iterable
 
 from django.utils import timezone
 
-from yenzo.apps.accounts.models import Role
+from yenzo.apps.accounts.rights import SEES_ADDRESSES, SEES_PRICES
 from yenzo.apps.orders.models import Order
 from yenzo.core.lists.exported import Value
 
 HEADS = ("Order", "Placed", "State", "Waits for", "Waits since", "Leaves by", "Arrives by", "Wished for", "Pieces")
 MORE_HEADS = ("Made", "Products", "Words on the goods", "Purchase number", "Delivery", "Customer")
-SEES_ADDRESSES = (Role.OWNER, Role.DESK)
-SEES_PRICES = (Role.OWNER, Role.SELLER, Role.DESK)
 
 
 def heads_for(role: str) -> tuple[str, ...]:

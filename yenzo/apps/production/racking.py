@@ -17,10 +17,10 @@ def note_rack(order: Order) -> RackPlace | None:
         return None
     if place is not None:
         return place
-    # Two orders may want the same place at the same moment: the table is the lock.
-    taken = set(RackPlace.objects.select_for_update().values_list("number", flat=True))
+    taken = set(RackPlace.objects.values_list("number", flat=True))
     for number in range(1, own_workshop().rack_places + 1):
         if number not in taken:
+            # Two orders may want the same place at the same moment: one of them gets it, the other looks on.
             made, is_new = RackPlace.objects.get_or_create(number=number, defaults={"order": order})
             if is_new:
                 return made

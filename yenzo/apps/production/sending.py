@@ -8,7 +8,7 @@ from yenzo.apps.production.gathered import open_parcel
 from yenzo.apps.production.models import Parcel
 from yenzo.apps.production.outside import carrier
 from yenzo.apps.production.services.jobs import JobError
-from yenzo.apps.production.services.packing import note_delivered, send_parcel
+from yenzo.apps.production.services.packing import note_delivered, refuse_unsendable, send_parcel
 from yenzo.gateways.carrier.interface import CarrierSilenceError
 
 
@@ -17,6 +17,8 @@ def book_and_send(actor: Actor, order: Order) -> Parcel:
 
     Booked again it is the same parcel.
     """
+    # What is booked costs money: first it is clear that it may go.
+    refuse_unsendable(order)
     parcel = open_parcel(order)
     if parcel is None or not parcel.items.exists():
         raise JobError(f"Nothing of order {order.number} is packed yet.")

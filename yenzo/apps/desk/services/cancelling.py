@@ -8,14 +8,14 @@ from django.db.models import F
 
 from yenzo.apps.accounts.rights import DESK, Actor, service
 from yenzo.apps.designs.to_core import asked_of
-from yenzo.apps.desk.interface import packed_wanted, pieces_changed
+from yenzo.apps.desk.interface import pieces_changed
 from yenzo.apps.desk.mails import want_cancelled_mail
 from yenzo.apps.desk.models import Preflight, Question
 from yenzo.apps.desk.pricing import cost_of_pieces
-from yenzo.apps.desk.services.changes import begun_of
+from yenzo.apps.desk.services.changes import begun_of, refuse_packed
 from yenzo.apps.desk.services.preflights import DeskError, note_event, open_locked, place_of
 from yenzo.apps.desk.waiting import note_waiting
-from yenzo.apps.orders.models import Order, OrderEvent
+from yenzo.apps.orders.models import Difference, Order, OrderEvent
 from yenzo.apps.orders.services.differences import note_difference
 from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.apps.stock.services.stock import return_stock
@@ -37,8 +37,8 @@ def cancel_pieces(actor: Actor, preflight_id: int, why: str, amount: Decimal | N
         count = _count(preflight)
         if count >= order.pieces:
             raise DeskError("These are all pieces of the order. Please cancel the order itself.")
-        if any(packed for _, packed in packed_wanted.send(Preflight, order=order, place=place_of(preflight))):
-            raise DeskError(f"{preflight.piece} is packed or sent already.")
+        refuse_packed(preflight)
+        _drop_unpaid(preflight)
         cost = cost_of_pieces(preflight)
         back = cost if amount is None else amount
         if not 0 <= back <= cost:
@@ -56,6 +56,17 @@ def cancel_pieces(actor: Actor, preflight_id: int, why: str, amount: Decimal | N
         want_cancelled_mail(actor, preflight)
         note_waiting(Order.objects.get(pk=order.pk))
     return preflight
+
+
+def _drop_unpaid(preflight: Preflight) -> None:
+    """Let what changes of pieces cost more be, as they aren't made; raises DeskError while it is being paid."""
+    for change in preflight.changes.exclude(difference=None).select_related("difference"):
+        difference = change.difference
+        if difference is not None and difference.is_to_pay:
+            if not difference.is_payable:
+                raise DeskError("What it costs more is being paid just now. Please try again in a minute.")
+            difference.state = Difference.State.WAIVED
+            difference.save(update_fields=["state"])
 
 
 def _count(preflight: Preflight) -> int:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from django.db import transaction
 from django.utils import timezone
+from django.utils.translation import gettext
 
 from yenzo.apps.accounts.rights import DESK, Actor, service
 from yenzo.apps.designs.in_words import piece_in_words
@@ -14,7 +15,7 @@ from yenzo.apps.designs.models import Personalization, Upload
 from yenzo.apps.designs.personalized import read_as_kept
 from yenzo.apps.designs.services.personalizations import keep_walked
 from yenzo.apps.designs.to_core import asked_of
-from yenzo.apps.desk.interface import change_wanted, pieces_changed
+from yenzo.apps.desk.interface import change_wanted, packed_wanted, pieces_changed
 from yenzo.apps.desk.mails import want_change_mail
 from yenzo.apps.desk.models import Change, Preflight
 from yenzo.apps.desk.pricing import cost_difference
@@ -93,6 +94,7 @@ def change_pieces(
     walked, before = wanted.walked, preflight.personalization
     if walked.verdict.blocked:
         raise DeskError(walked.verdict.blocking[0].message)
+    refuse_packed(preflight)
     begun = begun_of(preflight)
     if begun and not anew:
         raise DeskError(f"It is begun: {'; '.join(begun)}. Say that it is made anew, or leave it as it is.")
@@ -115,6 +117,13 @@ def change_pieces(
     keep_held(preflight)
     inspect_anew(preflight)
     return change
+
+
+def refuse_packed(preflight: Preflight) -> None:
+    """Raise DeskError for pieces of which any lies in a parcel, sent or not."""
+    order, place = preflight.line.order, place_of(preflight)
+    if any(packed for _, packed in packed_wanted.send(Preflight, order=order, place=place)):
+        raise DeskError(gettext("{piece} is packed or sent already.").format(piece=preflight.piece))
 
 
 def begun_of(preflight: Preflight) -> list[str]:

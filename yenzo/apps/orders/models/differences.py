@@ -56,6 +56,11 @@ class Difference(models.Model):
         return self.amount > 0 and self.state == self.State.OPEN and not self.payments.filter(state="started").exists()
 
     @property
+    def is_waived(self) -> bool:
+        """Whether nobody pays it, one way or the other."""
+        return self.state == self.State.WAIVED
+
+    @property
     def is_to_pay(self) -> bool:
         """Whether it is still to be paid."""
         return self.amount > 0 and self.state == self.State.OPEN

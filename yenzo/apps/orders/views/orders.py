@@ -13,11 +13,11 @@ from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.gates import staff_page
-from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
+from yenzo.apps.accounts.rights import DESK, SEES_ADDRESSES, SEES_PRICES, STAFF, actor_of
 from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.designs.side_pictures import list_picture
 from yenzo.apps.files.downloads import as_download, download
-from yenzo.apps.orders.exporting import SEES_ADDRESSES, SEES_PRICES, heads_for, rows_for
+from yenzo.apps.orders.exporting import heads_for, rows_for
 from yenzo.apps.orders.invoices import invoice_of
 from yenzo.apps.orders.models import Line, Order
 from yenzo.apps.orders.models.orders import SORTINGS, STAGES, STANDINGS, OrderQuerySet
@@ -137,7 +137,7 @@ def cancel(request: HttpRequest, number: int) -> HttpResponse:
     return redirect("orders:order", number)
 
 
-@staff_page(*DESK)
+@staff_page(*SEES_ADDRESSES)
 @require_safe
 def invoice(request: HttpRequest, number: int) -> HttpResponseBase:  # noqa: ARG001
     return invoice_download(_order(number))

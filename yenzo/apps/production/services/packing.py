@@ -111,11 +111,18 @@ def _open_order(order_id: int) -> Order:
     return order
 
 
-def _sent(actor: Actor, order: Order, parcel: Parcel, carrier: str, number: str, label: bytes | None) -> Parcel:
+def refuse_unsendable(order: Order) -> None:
+    """Raise JobError for an order that isn't to be sent (any more), or of which something is to be paid."""
+    if not order.is_paid:
+        raise JobError(f"Order {order.number} isn't to be sent.")
     unpaid = order.differences.to_pay().first()
     if unpaid is not None:
         more = money(unpaid.amount, order.currency)
         raise JobError(f"{more} of order {order.number} are still to be paid, or to be waived on its page.")
+
+
+def _sent(actor: Actor, order: Order, parcel: Parcel, carrier: str, number: str, label: bytes | None) -> Parcel:
+    refuse_unsendable(order)
     parcel.carrier, parcel.number, parcel.person, parcel.sent_at = carrier, number, actor.person, timezone.now()
     parcel.label = store_file(label) if label else None
     parcel.save()

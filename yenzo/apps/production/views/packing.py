@@ -9,8 +9,7 @@ from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.gates import staff_page
-from yenzo.apps.accounts.models import Role
-from yenzo.apps.accounts.rights import DESK, actor_of
+from yenzo.apps.accounts.rights import DESK, SEES_ADDRESSES, actor_of
 from yenzo.apps.files.downloads import as_download, download
 from yenzo.apps.orders.models import Order
 from yenzo.apps.production.models import Parcel
@@ -18,8 +17,6 @@ from yenzo.apps.production.packing import PackingOrder, delivery_note_of, orders
 from yenzo.apps.production.sending import book_and_send
 from yenzo.apps.production.services.jobs import FLOOR, JobError
 from yenzo.apps.production.services.packing import put_in_parcel, send_order, send_parcel, take_out
-
-SEES_ADDRESSES = (Role.OWNER, Role.DESK)
 
 
 @staff_page(*FLOOR)
@@ -115,7 +112,7 @@ def _number(request: HttpRequest, name: str) -> int:
     return int(sent) if sent.isascii() and sent.isdecimal() and len(sent) < 10 else 0
 
 
-@staff_page(Role.OWNER, Role.DESK)
+@staff_page(*SEES_ADDRESSES)
 @require_safe
 def note(request: HttpRequest, parcel_id: int) -> HttpResponseBase:  # noqa: ARG001
     """Hand out the delivery note of a parcel; it has an address."""
@@ -123,7 +120,7 @@ def note(request: HttpRequest, parcel_id: int) -> HttpResponseBase:  # noqa: ARG
     return as_download(HttpResponse(delivery_note_of(parcel)), f"delivery-note-{parcel.order.number}.pdf")
 
 
-@staff_page(Role.OWNER, Role.DESK)
+@staff_page(*SEES_ADDRESSES)
 @require_safe
 def parcel_label(request: HttpRequest, parcel_id: int) -> HttpResponseBase:  # noqa: ARG001
     """Hand out the carrier's label of a booked parcel."""
