@@ -14,7 +14,7 @@ from yenzo.apps.accounts.rights import SYSTEM_ACTOR, actor_of
 from yenzo.apps.designs.services.lists import put_list_in_basket
 from yenzo.apps.desk.services.preflights import inspect_order
 from yenzo.apps.orders.models import Order, OrderEvent
-from yenzo.apps.orders.paying import pay_order, tell_paid
+from yenzo.apps.orders.paying import pay_order
 from yenzo.apps.orders.services.orders import cancel_order
 from yenzo.apps.production import states
 from yenzo.apps.production.models import Job, Station
@@ -24,7 +24,6 @@ from yenzo.apps.production.services.jobs import (
     count_made,
     count_spoilt,
     put_back,
-    save_station,
     take_next,
 )
 from yenzo.apps.production.services.packing import send_order
@@ -32,29 +31,6 @@ from yenzo.apps.shop.services.checkout import order_basket
 from yenzo.apps.stock.models import StockItem
 
 pytestmark = pytest.mark.django_db
-
-
-@pytest.fixture
-def bench(owner):
-    return save_station(owner, "bench", name="Bench", methods=["carving"], hours=[8.0] * 7)
-
-
-@pytest.fixture
-def decorator(actors):
-    return actors["decorator"]
-
-
-@pytest.fixture
-def paid(order):
-    pay_order(GUEST, order, "approves")
-    tell_paid(order.pk)
-    order.refresh_from_db()
-    return order
-
-
-@pytest.fixture
-def job(paid, bench):
-    return Job.objects.get()
 
 
 def test_paid_order_becomes_a_job_for_each_method_with_minutes_from_its_content(paid):

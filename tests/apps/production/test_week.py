@@ -9,41 +9,17 @@ from tests.apps.conftest import GUEST
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.designs.services.lists import put_list_in_basket
 from yenzo.apps.desk.services.preflights import inspect_order
-from yenzo.apps.orders.paying import pay_order, tell_paid
+from yenzo.apps.orders.paying import pay_order
 from yenzo.apps.production.models import Job
 from yenzo.apps.production.services.jobs import (
     JobError,
     plan_jobs,
-    save_station,
 )
 from yenzo.apps.production.week import week_of
 from yenzo.apps.shop.services.checkout import order_basket
 from yenzo.apps.workshop.models import Workshop
 
 pytestmark = pytest.mark.django_db
-
-
-@pytest.fixture
-def bench(owner):
-    return save_station(owner, "bench", name="Bench", methods=["carving"], hours=[8.0] * 7)
-
-
-@pytest.fixture
-def decorator(actors):
-    return actors["decorator"]
-
-
-@pytest.fixture
-def paid(order):
-    pay_order(GUEST, order, "approves")
-    tell_paid(order.pk)
-    order.refresh_from_db()
-    return order
-
-
-@pytest.fixture
-def job(paid, bench):
-    return Job.objects.get()
 
 
 def test_week_counts_what_is_due_later_apart_and_all_jobs_beyond_those_that_it_lists(job, bench, monkeypatch):
