@@ -1,10 +1,14 @@
 """What customers and the desk are shown of an order: what is made, where it lands, by when."""
 
+import io
+import uuid
 from datetime import timedelta
 
 from django.utils import timezone
+from PIL import Image
 
 from tests.apps.conftest import GUEST, send_mails
+from yenzo.apps.files.store import store_file
 from yenzo.apps.orders.paying import pay_order, tell_paid
 from yenzo.apps.products.services.drafts import edit_draft
 from yenzo.apps.products.services.publishing import publish_setup
@@ -70,3 +74,28 @@ def test_order_page_says_where_how_large_and_by_when(
     assert "wanted-by" in page
     assert f"/orders/{order.number}/" in desk.get("/workshop/orders/?q=boar").content.decode()
     assert f"/orders/{order.number}/" not in desk.get("/workshop/orders/?q=teapot").content.decode()
+
+
+def test_files_are_handed_out_as_received_and_as_these_pieces_are_made_with(
+    owner, product, visitor, put_in_basket, checkout_of, sign_in, make_upload
+):
+    motto_board(owner, product)
+    upload = make_upload(visitor)
+    order = order_basket(GUEST, checkout_of(visitor, [put_in_basket(visitor, upload, name="TERN")]))
+    desk = sign_in("desk")
+    received, prepared = (desk.get(address) for address in sent_in(order, upload))
+    with Image.open(io.BytesIO(received.content)) as sent, Image.open(io.BytesIO(prepared.content)) as made:
+        assert sent.size == made.size == (upload.width_px, upload.height_px)
+    assert prepared["Content-Disposition"].startswith("attachment")
+    # What the customer makes of the file later is another piece's.
+    upload.prepared = store_file(b"something else")
+    upload.save()
+    assert desk.get(sent_in(order, upload)[1]).content == prepared.content
+    assert "Photo · Front / Photo" in desk.get(f"/workshop/orders/{order.number}/").content.decode()
+    upload.pk = uuid.uuid4()
+    assert [desk.get(address).status_code for address in sent_in(order, upload)] == [404, 404]
+
+
+def sent_in(order, upload):
+    address = f"/workshop/orders/{order.number}/1/uploads/{upload.pk}/"
+    return address, f"{address}prepared/"

@@ -2,12 +2,15 @@
 
 import io
 import subprocess
+from contextlib import closing
 
 import pikepdf
+import pypdfium2
 import pytest
 
 from tests.apps.conftest import GUEST
 from yenzo.apps.orders.paying import pay_order, tell_paid
+from yenzo.apps.production.floor import ShownJob
 from yenzo.apps.production.making import make
 from yenzo.apps.production.models import Job, Pack
 from yenzo.apps.production.services.jobs import save_station
@@ -39,6 +42,9 @@ def test_tickets_and_labels_of_what_is_meant(job, sign_in, which):
         for said in ("WIND & WHEY", f"{job.number}", "Carving", "NB-1", f"{job.due_on:%a} {job.due_on.day}"):
             assert said in words, said
     assert "from the left" in ticket
+    with closing(pypdfium2.PdfDocument(client.get(f"/workshop/production/labels.pdf?{query}").content)) as document:
+        shown = [one for one in document[0].get_objects() if one.type == pypdfium2.raw.FPDF_PAGEOBJ_IMAGE]
+    assert len(shown) == len({area.side.key for area in ShownJob(job).piece.recorded.areas})
 
 
 @pytest.mark.parametrize("query", ["job=999", "station=none", "day=2000-01-01", "day=x", "order=1"])

@@ -1,14 +1,17 @@
 """Labels: 62 mm wide, as long as they need, every word live, the code read by others at a label printer's 203 dpi."""
 
+import io
 import subprocess
 from contextlib import closing
+from dataclasses import replace
 
 import pypdfium2
 import pytest
 import zxingcpp
+from PIL import Image
 
 from tests.core.conftest import TYPEFACES
-from yenzo.core.planning.label import Label, LabelText, make_labels
+from yenzo.core.planning.label import Label, LabelPicture, LabelText, make_labels
 
 FALLBACKS = [TYPEFACES / name for name in ("levant.ttf", "monsoon.ttf")]
 
@@ -48,6 +51,25 @@ def test_what_to_take_by_when_and_what_comes_after_stands_there():
     words = words_of(make_labels([label("T-1-1/1", "X")]))
     for said in ("3 × NB-4", "Carving · due Thu 3 Dec · then Painting", "letters 42 mm"):
         assert said in words
+
+
+def test_sides_stand_beside_each_other_in_greys_with_their_names():
+    kept = io.BytesIO()
+    Image.new("RGBA", (900, 600), (200, 30, 30, 128)).save(kept, "PNG")
+    sides = tuple(LabelPicture(side, kept.getvalue()) for side in ("Front", "Back of a long name that goes on and on"))
+    made = make_labels([replace(label(), pictures=sides)])
+    with closing(pypdfium2.PdfDocument(made)) as document:
+        drawn = [one for one in document[0].get_objects() if one.type == pypdfium2.raw.FPDF_PAGEOBJ_IMAGE]
+        edges = [tuple(round(edge * 25.4 / 72, 1) for edge in one.get_bounds()) for one in drawn]
+        page = document[0].render(scale=203 / 72).to_pil()
+        across, up = (edges[0][0] + 1) / 25.4 * 203, page.height - (edges[0][1] + 5) / 25.4 * 203
+    assert [right - left for left, _, right, _ in edges] == [pytest.approx(27, abs=0.2)] * 2
+    assert edges[0][2] < edges[1][0] <= 62 - 27 - 2.9
+    # Half see-through red on white paper, without its color.
+    assert page.getpixel((across, up)) == (pytest.approx(168, abs=2),) * 3
+    words = words_of(made)
+    assert "Front" in words
+    assert "Back of a" in words
 
 
 def test_same_facts_make_the_same_file():

@@ -6,6 +6,7 @@ from contextvars import ContextVar
 
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 
+from yenzo.apps.pages.numbers import whole_number
 from yenzo.apps.pages.views.errors import bad_request
 
 # Whether what is done now was asked for by a request that must change nothing (RFC 9110, 9.2.1).
@@ -14,7 +15,6 @@ SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS", "TRACE"})
 MOST_QUERY = 8000
 # Forms and addresses are in this one.
 OUR_CHARSETS = {"utf-8", "us-ascii"}
-MOST_DIGITS = 9
 NUL = "\x00"
 
 
@@ -62,5 +62,5 @@ def is_readable(request: HttpRequest) -> bool:
 
 def sent_number(request: HttpRequest, name: str, otherwise: int = -1) -> int:
     """Return a whole number of a form, or an address, that a page of ours filled in; `otherwise` when it isn't one."""
-    sent = request.POST.get(name) or request.GET.get(name, "")
-    return int(sent) if sent.isascii() and sent.isdecimal() and len(sent) <= MOST_DIGITS else otherwise
+    number = whole_number(request.POST.get(name) or request.GET.get(name, ""))
+    return otherwise if number is None else number

@@ -24,11 +24,15 @@ from yenzo.core.speaking import decimal
 
 @dataclass(frozen=True)
 class ReceivedFile:
-    """A customer's file as received, the field that it was sent in, and where it lands."""
+    """A customer's file as received, the field that it was sent in, where it lands, and what was prepared of it.
+
+    `prepared` is the file by its SHA-256 that these pieces are made with; None for what no entry holds any more.
+    """
 
     upload: Upload
     field: str
     places: tuple[str, ...]
+    prepared: str | None
 
 
 @dataclass(frozen=True)
@@ -123,19 +127,21 @@ class ShownPiece:
         return tuple(self._received(upload) for upload in self.personalization.uploads.all())
 
     def _received(self, upload: Upload) -> ReceivedFile:
-        fields = [
-            key
+        sent = {
+            key: file
             for key, value in self.recorded.asked.values.items()
-            if any(file.original == upload.original_id for file in files_of(value))
-        ]
+            for file in files_of(value)
+            if file.original == upload.original_id
+        }
         places = [
             area.name
             for area in self.recorded.areas
             for artwork in area.artworks
-            if artwork.asset == upload.prepared_id and artwork.fields[0] in fields
+            if artwork.fields[0] in sent and artwork.asset == sent[artwork.fields[0]].prepared
         ]
-        labels = [field.workshop_name or field.label for key in fields if (field := self.setup.field(key))]
-        return ReceivedFile(upload, ", ".join(labels), tuple(dict.fromkeys(places)))
+        labels = [field.workshop_name or field.label for key in sent if (field := self.setup.field(key))]
+        prepared = next((file.prepared for file in sent.values()), None)
+        return ReceivedFile(upload, ", ".join(labels), tuple(dict.fromkeys(places)), prepared)
 
 
 @dataclass(frozen=True)

@@ -23,4 +23,5 @@ urlpatterns = [
         name="row_picture",
     ),
     path("orders/<int:number>/<int:line_number>/uploads/<uuid:upload_id>/", orders.original, name="original"),
+    path("orders/<int:number>/<int:line_number>/uploads/<uuid:upload_id>/prepared/", orders.prepared, name="prepared"),
 ]

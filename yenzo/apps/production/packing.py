@@ -10,6 +10,7 @@ from yenzo.apps.orders.invoices import FALLBACKS
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.models.orders import NUMBER_OR_TICKET
 from yenzo.apps.pages.languages import read_in
+from yenzo.apps.pages.numbers import whole_number
 from yenzo.apps.production.gathered import Gathered, gathered, open_parcel
 from yenzo.apps.production.models import Parcel, RackPlace
 from yenzo.apps.workshop.own import own_workshop
@@ -71,8 +72,8 @@ class Scanned:
 def scanned_at_packing(words: str) -> Scanned | None:
     """Return what a scanned ticket, label, order number or rack place ("R7") names; None for anything else."""
     words = words.strip().upper().partition("/")[0]
-    if words.startswith("R") and words[1:].isascii() and words[1:].isdecimal() and len(words) < 6:
-        place = RackPlace.objects.select_related("order").filter(number=int(words[1:])).first()
+    if words.startswith("R") and (rack := whole_number(words[1:])) is not None:
+        place = RackPlace.objects.select_related("order").filter(number=rack).first()
         return Scanned(place.order) if place else None
     named = NUMBER_OR_TICKET.fullmatch(words)
     order = Order.objects.filter(number=int(named["number"])).first() if named else None

@@ -2,7 +2,7 @@
 
 import io
 import zipfile
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from contextlib import ExitStack
 from datetime import date
 from pathlib import Path
@@ -13,13 +13,14 @@ from django.utils import timezone
 
 import yenzo
 from yenzo.apps.accounts.models import Person
+from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.files.models import StoredFile
 from yenzo.apps.files.store import StoredAssets, read_stored
 from yenzo.apps.production.badges import badge_of
 from yenzo.apps.production.floor import ShownJob
 from yenzo.apps.production.models import Job, Pack, Station
 from yenzo.apps.production.models.jobs import JobQuerySet
-from yenzo.core.planning.label import Label, LabelText, make_labels
+from yenzo.core.planning.label import Label, LabelPicture, LabelText, make_labels
 from yenzo.core.planning.ticket import stamp_of
 from yenzo.core.scene.paints import Paint
 
@@ -58,7 +59,7 @@ def _label(one: ShownJob) -> Label:
         for area in one.areas
         for text in area.texts
     )
-    pictures = tuple(f"{area.name}: {art.name}" for area in one.areas for art in area.artworks)
+    artworks = tuple(f"{area.name}: {art.name}" for area in one.areas for art in area.artworks)
     off_goods = tuple(f"{entry.workshop_label}: {entry.words}" for entry in one.piece.off_goods)
     why = (f"Made again: {one.job.why}",) if one.job.why else ()
     setup, asked = one.piece.setup, one.piece.recorded.asked
@@ -71,8 +72,17 @@ def _label(one: ShownJob) -> Label:
         due=due_words(one.job),
         after=one.after,
         texts=texts,
-        notes=(*why, *pictures, *off_goods),
+        notes=(*why, *artworks, *off_goods),
+        pictures=tuple(_pictures(one)),
     )
+
+
+def _pictures(one: ShownJob) -> Iterator[LabelPicture]:
+    """Yield the sides that something lands on, as they were agreed to."""
+    for key, name in {area.side.key: area.side.name for area in one.piece.recorded.areas}.items():
+        picture = proof_of(one.piece.personalization, key)
+        if picture:
+            yield LabelPicture(name, picture)
 
 
 def _facts(place: str, typeface: str, letter_mm: float, paint: Paint) -> str:

@@ -5,6 +5,7 @@ from django.http import QueryDict
 from yenzo.apps.designs.answers import meant_of_form, taken_of_form
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.to_core import Uploads
+from yenzo.apps.pages.numbers import whole_number
 from yenzo.apps.slip.controls import control_of
 from yenzo.apps.slip.hands import hands_of_form
 from yenzo.core.documents.axes import variant_at
@@ -59,5 +60,5 @@ def _files(sent: tuple[Upload, ...]) -> Files:
 
 
 def _pieces(sent: str) -> int:
-    digits = sent.strip()
-    return min(max(int(digits), 1), 10_000) if digits.isdecimal() and len(digits) < 10 else 1
+    number = whole_number(sent)
+    return 1 if number is None else min(max(number, 1), 10_000)

@@ -12,6 +12,7 @@ from django.urls import reverse
 from django.views.decorators.cache import cache_control, never_cache
 from django.views.decorators.http import require_POST, require_safe
 
+from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
 from yenzo.apps.designs.lending import lend_uploads
@@ -28,6 +29,7 @@ from yenzo.apps.desk.services.replanning import move_order, rush_order
 from yenzo.apps.desk.showing import ShownPreflight, question_words
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.differences import waive_difference
+from yenzo.apps.pages.numbers import whole_number, whole_numbers
 from yenzo.apps.slip.refreshing import refresh_context
 from yenzo.core.documents.values import clean_line
 
@@ -74,11 +76,9 @@ def _page(request: HttpRequest, preflight: Preflight, *, status: int = 200, **mo
 
 def _asked_about(request: HttpRequest, preflight: Preflight) -> dict[str, object]:
     """Return the finding that a question is written about, and the wording that is suggested."""
-    wanted = request.GET.get("ask", "")
-    if not wanted:
+    if not request.GET.get("ask"):
         return {}
-    pk = int(wanted) if wanted.isascii() and wanted.isdecimal() and len(wanted) < 10 else None
-    finding = Finding.objects.filter(pk=pk, preflight=preflight).first() if pk else None
+    finding = Finding.objects.filter(pk=sent_number(request, "ask"), preflight=preflight).first()
     return {"asks": True, "asked_about": finding, "wording": question_words(preflight, finding)}
 
 
@@ -123,8 +123,7 @@ def cancel(request: HttpRequest, preflight_id: int) -> HttpResponse:
 @require_POST
 def ask(request: HttpRequest, preflight_id: int) -> HttpResponse:
     """Ask the customer."""
-    about = request.POST.get("finding", "")
-    finding = int(about) if about.isascii() and about.isdecimal() and len(about) < 10 else None
+    finding = whole_number(request.POST.get("finding", ""))
     text = request.POST.get("text", "")
     return _done(
         request,
@@ -280,7 +279,7 @@ def waive_amount(request: HttpRequest, number: int, difference_id: int) -> HttpR
 @require_POST
 def many(request: HttpRequest) -> HttpResponse:
     """Do the same with all orders that are ticked."""
-    ticked = [int(one) for one in request.POST.getlist("order") if one.isascii() and one.isdecimal() and len(one) < 12]
+    ticked = whole_numbers(request.POST.getlist("order"))
     is_rush, done = request.POST.get("do") == "rush", 0
     if not ticked:
         messages.error(request, "No order is chosen yet.")

@@ -15,6 +15,7 @@ from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import SELLERS, Actor, actor_of
 from yenzo.apps.editor.first_steps import first_steps
 from yenzo.apps.editor.forms import NewProductForm
+from yenzo.apps.pages.numbers import whole_numbers
 from yenzo.apps.products.listing import list_rows
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.kits import attach_kit
@@ -29,7 +30,6 @@ from yenzo.apps.products.services.products import (
 from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.core.errors import ArtworkError, DocumentError
 
-MOST_DIGITS = 10
 PRODUCTS_A_PAGE, MOST_QUERY = 50, 500
 STATES = (("", "All"), ("live", "Live"), ("changed", "Changed since"), ("draft", "Drafts"), ("resting", "Resting"))
 
@@ -61,7 +61,7 @@ def product_list(request: HttpRequest) -> HttpResponse:
 def change_ticked(request: HttpRequest) -> HttpResponse:
     """Change all ticked products together."""
     actor, what = actor_of(request.user), request.POST.get("do", "")
-    sent = {pk for pk in request.POST.getlist("ticked") if pk.isdecimal() and len(pk) < MOST_DIGITS}
+    sent = whole_numbers(request.POST.getlist("ticked"))
     ticked = list(Product.objects.products().filter(pk__in=sent).order_by("name").values_list("pk", flat=True))
     kit = Product.objects.kits().filter(key=request.POST.get("kit", "")).first()
     if not ticked:

@@ -2,6 +2,7 @@
 
 import uuid
 from dataclasses import dataclass
+from pathlib import Path
 from urllib.parse import urlencode
 
 from django.contrib import messages
@@ -17,16 +18,21 @@ from yenzo.apps.accounts.rights import DESK, SEES_ADDRESSES, SEES_PRICES, STAFF,
 from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.designs.side_pictures import list_picture
 from yenzo.apps.files.downloads import as_download, download
+from yenzo.apps.files.models import StoredFile
+from yenzo.apps.files.store import read_stored
 from yenzo.apps.orders.exporting import heads_for, rows_for
 from yenzo.apps.orders.invoices import invoice_of
 from yenzo.apps.orders.models import Line, Order
 from yenzo.apps.orders.models.orders import SORTINGS, STAGES, STANDINGS, OrderQuerySet
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
-from yenzo.apps.orders.showing import ShownLine, ShownPiece
+from yenzo.apps.orders.showing import ReceivedFile, ShownLine, ShownPiece
+from yenzo.apps.pages.numbers import whole_numbers
 from yenzo.core.lists.exported import as_csv, as_xlsx
 
 ORDERS_A_PAGE = 40
 MOST_IN_TABLE = 20_000
+# What pictures are prepared as, by how their files begin; drawings are SVG.
+PREPARED_KINDS = {b"\x89PNG": ".png", b"\xff\xd8": ".jpg"}
 
 
 @dataclass(frozen=True)
@@ -90,7 +96,7 @@ def order_list(request: HttpRequest) -> HttpResponse:
 def order_table(request: HttpRequest, form: str) -> HttpResponseBase:
     """Hand out the orders that are sought, or those that are ticked, as a table."""
     role = getattr(request.user, "role", "")
-    ticked = [int(one) for one in request.GET.getlist("order") if one.isascii() and one.isdecimal() and len(one) < 12]
+    ticked = whole_numbers(request.GET.getlist("order"))
     orders = Sought.of(request.GET).orders[:MOST_IN_TABLE]
     if ticked:
         orders = Order.objects.for_list().filter(number__in=ticked[:MOST_IN_TABLE])
@@ -189,9 +195,28 @@ def _proof(piece: ShownPiece, side_key: str) -> bytes:
 @require_safe
 def original(request: HttpRequest, number: int, line_number: int, upload_id: uuid.UUID) -> HttpResponseBase:  # noqa: ARG001
     """Hand out a customer's file as received, as a download only."""
-    line = get_object_or_404(Line.objects.select_related("personalization"), order=_order(number), number=line_number)
-    upload = get_object_or_404(line.personalization.uploads.select_related("original"), pk=upload_id)
-    return download(upload.original, upload.name)
+    received = _received(number, line_number, upload_id)
+    return download(received.upload.original, received.upload.name)
+
+
+@staff_page(*STAFF)
+@require_safe
+def prepared(request: HttpRequest, number: int, line_number: int, upload_id: uuid.UUID) -> HttpResponseBase:  # noqa: ARG001
+    """Hand out what was prepared of a customer's file: what is drawn on the goods, as a download only."""
+    received = _received(number, line_number, upload_id)
+    file = get_object_or_404(StoredFile, sha256=received.prepared or "")
+    ending = next((end for begin, end in PREPARED_KINDS.items() if read_stored(file).startswith(begin)), ".svg")
+    return download(file, f"{Path(received.upload.name).stem}-prepared{ending}")
+
+
+def _received(number: int, line_number: int, upload_id: uuid.UUID) -> ReceivedFile:
+    lines = Line.objects.select_related("order", "revision", "personalization__revision")
+    line = get_object_or_404(lines, order=_order(number), number=line_number)
+    received = (file for piece in ShownLine(line).pieces for file in piece.received if file.upload.pk == upload_id)
+    found = next(received, None)
+    if found is None:
+        raise Http404
+    return found
 
 
 def _order(number: int) -> Order:

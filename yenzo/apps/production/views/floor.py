@@ -13,6 +13,7 @@ from django.utils.text import slugify
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST, require_safe
 
+from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.models import Person
 from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
@@ -59,7 +60,7 @@ def _board(request: HttpRequest, **more: object) -> dict[str, object]:
 @require_POST
 def plan(request: HttpRequest) -> HttpResponse:
     """Have the jobs of a card made on another day; answer with the board."""
-    line_id, place = _count(request, "line"), _count(request, "place")
+    line_id, place = sent_number(request, "line", 0), sent_number(request, "place", 0)
     said = trouble = ""
     try:
         day = date.fromisoformat(request.POST.get("day", ""))
@@ -71,7 +72,7 @@ def plan(request: HttpRequest) -> HttpResponse:
         trouble = str(error)
     if request.POST.get("back"):
         (messages.error if trouble else messages.success)(request, trouble or said)
-        return redirect("production:job", _count(request, "back"))
+        return redirect("production:job", sent_number(request, "back", 0))
     return render(request, "production/_board.html", _board(request, said=said, trouble=trouble))
 
 
@@ -146,7 +147,7 @@ def badges(request: HttpRequest) -> HttpResponseBase:  # noqa: ARG001
 @require_POST
 def made(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
     """Count pieces as made."""
-    count = _count(request)
+    count = sent_number(request, "count", 0)
 
     def make() -> None:
         job = count_made(worker_of(request), job_id, count)
@@ -161,7 +162,7 @@ def made(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
 @require_POST
 def spoilt(request: HttpRequest, key: str, job_id: int) -> HttpResponse:
     """Count pieces as spoilt; they are made again."""
-    count, reason = _count(request), request.POST.get("reason", "")
+    count, reason = sent_number(request, "count", 0), request.POST.get("reason", "")
 
     def spoil() -> None:
         again = count_spoilt(worker_of(request), job_id, count, reason)
@@ -202,11 +203,6 @@ def _done(request: HttpRequest, key: str, do: Callable[[], object], said: str = 
         if said:
             messages.success(request, said)
     return redirect("production:station", key)
-
-
-def _count(request: HttpRequest, name: str = "count") -> int:
-    sent = request.POST.get(name, "").strip()
-    return int(sent) if sent.isascii() and sent.isdecimal() and len(sent) < 10 else 0
 
 
 @staff_page(*STAFF)

@@ -8,6 +8,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST, require_safe
 
+from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import DESK, SEES_ADDRESSES, actor_of
 from yenzo.apps.files.downloads import as_download, download
@@ -69,7 +70,7 @@ def scan(request: HttpRequest) -> HttpResponse:
 def put_in(request: HttpRequest, number: int) -> HttpResponse:
     """Put some made pieces into the parcel, by hand."""
     order = get_object_or_404(Order, number=number)
-    line_id, index, count = (_number(request, name) for name in ("line", "index", "count"))
+    line_id, index, count = (sent_number(request, name, 0) for name in ("line", "index", "count"))
     return _done(request, order, lambda: put_in_parcel(actor_of(request.user), order.pk, line_id, index, count))
 
 
@@ -105,11 +106,6 @@ def _done(request: HttpRequest, order: Order, do: Callable[[], object], said: st
     if said:
         messages.success(request, said)
     return redirect("production:pack_order", order.number)
-
-
-def _number(request: HttpRequest, name: str) -> int:
-    sent = request.POST.get(name, "").strip()
-    return int(sent) if sent.isascii() and sent.isdecimal() and len(sent) < 10 else 0
 
 
 @staff_page(*SEES_ADDRESSES)

@@ -24,6 +24,7 @@ from yenzo.apps.designs.side_pictures import small_picture
 from yenzo.apps.designs.to_core import as_uuid, walk_entries
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, visitor_of
 from yenzo.apps.files.store import StoredAssets
+from yenzo.apps.pages.numbers import whole_number
 from yenzo.apps.products.to_core import shop_setup
 from yenzo.apps.shop.forms import GroupForm
 from yenzo.apps.shop.groups import GroupGoods, asked_of_members, goods_of
@@ -52,9 +53,9 @@ def terms(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
         initial = {name: getattr(group, name) for name in GroupForm.base_fields} if group else None
         return render(request, "shop/group_terms.html", {**context, "form": GroupForm(initial=initial)})
     actor, visitor, asked = actor_of(request.user), visitor_of(request), asked_of_members(names)
-    joined = request.POST.get("join", "")
-    if joined.isascii() and joined.isdecimal() and len(joined) < 10:
-        other = get_object_or_404(others, pk=int(joined))
+    joined = whole_number(request.POST.get("join", ""))
+    if joined is not None:
+        other = get_object_or_404(others, pk=joined)
         join_group(actor, names.pk, other.pk, asked, visitor=visitor)
         return redirect("shop:list", list_id)
     form = GroupForm(request.POST)

@@ -13,6 +13,7 @@ from django.utils.translation import gettext
 from django.views.decorators.cache import cache_control, never_cache
 from django.views.decorators.http import require_POST, require_safe
 
+from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.listed import begin_check, row_read
@@ -36,6 +37,7 @@ from yenzo.apps.designs.to_core import as_uuid, walk_entries
 from yenzo.apps.designs.unfinished import receive_sent_files
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, visitor_of
 from yenzo.apps.files.store import StoredAssets
+from yenzo.apps.pages.numbers import whole_numbers
 from yenzo.apps.products.to_core import shop_setup
 from yenzo.apps.shop.lists import ListPage, faulty_sheet
 from yenzo.apps.shop.product_slips import live_product, product_response, slip_of_form
@@ -120,8 +122,7 @@ def blank(request: HttpRequest, key: str) -> HttpResponse:  # noqa: ARG001
 def page(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Show the list as it stands."""
     names = list_of(request, list_id)
-    removed = request.GET.get("removed", "")
-    out = names.rows.filter(is_out=True, number=int(removed)).first() if removed.isdecimal() else None
+    out = names.rows.filter(is_out=True, number=sent_number(request, "removed")).first()
     shown = ListPage(names, only=request.GET.get("only", ""), number=request.GET.get("page"))
     return render(
         request,
@@ -180,9 +181,11 @@ def _cells(request: HttpRequest) -> dict[int, dict[int, str]]:
     """Return, by number of row and column, the cells that a form was sent with."""
     found: dict[int, dict[int, str]] = {}
     for name, value in request.POST.items():
-        parts = name.split("-")
-        if len(parts) == 3 and parts[0] == "cell" and all(part.isascii() and part.isdecimal() for part in parts[1:]):
-            found.setdefault(int(parts[1][:9]), {})[int(parts[2][:9])] = clean_cell(str(value))
+        kind, *place = name.split("-")
+        numbers = whole_numbers(place)
+        if kind == "cell" and len(place) == len(numbers) == 2:
+            row_number, column = numbers
+            found.setdefault(row_number, {})[column] = clean_cell(str(value))
     return found
 
 

@@ -11,6 +11,7 @@ from django.utils.translation import gettext
 from django.views.decorators.cache import cache_control, never_cache
 from django.views.decorators.http import require_POST, require_safe
 
+from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.limiting import may_go_on
 from yenzo.apps.accounts.rights import SEES_ADDRESSES, actor_of
 from yenzo.apps.designs.listed import begin_check
@@ -61,7 +62,7 @@ def pay(request: HttpRequest, token: str) -> HttpResponse:
     if not may_go_on(request, "payment"):
         return _page(request, order, trouble=gettext(TOO_OFTEN), status=TOO_MANY)
     more = request.POST.get("difference", "")
-    known = order.differences.to_pay().filter(pk=int(more)).first() if more.isdecimal() and len(more) < 10 else None
+    known = order.differences.to_pay().filter(pk=sent_number(request, "difference")).first()
     # Refused when somebody was quicker (a second click, another window): the page says how it stands.
     with contextlib.suppress(OrderError):
         if known or not more:
