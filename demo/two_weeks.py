@@ -216,6 +216,7 @@ PAST = (
         4,
         part_sent,
     ),
+    Past("Vera Bobstay", "The Tide House\nSandwick", ((*CUSHION, {"words": "Neap Tide"}),), 0),
 )
 
 

@@ -28,6 +28,8 @@ GUEST = Actor(CUSTOMER, "Customer")
 WORKSHOP: dict[str, Any] = {
     "address": "The Slipway\nPort Hallow\nPO1 3AX",
     "tax_number": "GB 000 0000 00",
+    # Of examples/other-site.
+    "sites": ["http://127.0.0.1:8490"],
     "calendar": {"holidays_of": "GB-SCT", "lead_days": 3},
     "deliveries": [
         {

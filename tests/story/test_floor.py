@@ -6,7 +6,8 @@ import pytest
 from playwright.sync_api import expect
 
 from demo.installation import wait_until
-from tests.story.conftest import PHONE, fill_checkout
+from tests.core.artwork import samples
+from tests.story.conftest import PHONE, fill_checkout, settled
 from tests.story.test_pages import fits, found_by_axe
 
 STATION = {"width": 1024, "height": 768}
@@ -74,6 +75,72 @@ def test_a_day_from_the_ticket_to_the_parcel(open_page, workshop):
     customer.reload()
     expect(customer.locator("#payment")).to_contain_text("On its way")
     expect(customer.locator("#payment")).to_contain_text("Harbor Post")
+
+
+def begin(floor, number):
+    """Scan a ticket, and wait until it is in hand."""
+    floor.get_by_label("Scan a ticket").fill(number)
+    floor.get_by_label("Scan a ticket").press("Enter")
+    expect(floor.locator(f".in-hand[data-job='{number}']")).to_be_visible()
+
+
+def finish(floor):
+    """Say that what is in hand is made."""
+    floor.get_by_role("button", name="Made").click()
+    expect(floor.locator(".in-hand")).to_have_count(0)
+
+
+def test_an_order_goes_over_three_stations_from_the_week_to_the_parcel(open_page, workshop):
+    customer = open_page("/goods/burgee-pennant/")
+    customer.fill("[data-field=name]", "Dunlin")
+    customer.check("[name=entry-with-emblem][value=yes]")
+    settled(customer)
+    crest = {"name": "crest.png", "mimeType": "image/png", "buffer": samples.logo_picture(size=(900, 900))}
+    customer.set_input_files("[data-field=emblem] input[type=file]", crest)
+    expect(customer.locator("[data-field=emblem]")).to_contain_text("crest.png")
+    settled(customer)
+    customer.get_by_role("button", name="Put in the basket").click()
+    customer.goto("/goods/ships-bell/")
+    customer.fill("[data-field=name]", "DUNLIN")
+    customer.get_by_role("button", name="Put in the basket").click()
+    customer.get_by_role("link", name="Go to the checkout").click()
+    fill_checkout(customer, "Una Threeways", "una@post.example", "Quay 8")
+    customer.get_by_role("button", name="Order and go on").click()
+    customer.get_by_role("button", name="Pay").click()
+    expect(customer.locator("[data-order-state=paid]")).to_be_visible()
+    [(number,)] = workshop.rows("SELECT number FROM orders_order WHERE customer_name = 'Una Threeways'")
+    jobs = (
+        "SELECT j.place, j.method FROM production_job j JOIN orders_line l ON l.id = j.line_id "
+        "JOIN orders_order o ON o.id = l.order_id WHERE o.number = %s ORDER BY l.number, j.place"
+    )
+    steps = wait_until(lambda: len(found := workshop.rows(jobs, number)) == 3 and found, what="the jobs")
+    where = {"cut-cloth": "loft", "transfer-print": "press", "engraving": "graver"}
+    first, second = (
+        open_page(f"/workshop/production/stations/{where[method]}/", person="piet") for _, method in steps[:2]
+    )
+    # What comes later on a piece isn't there before its time.
+    second.get_by_label("Scan a ticket").fill(f"T-{number}-1")
+    second.get_by_label("Scan a ticket").press("Enter")
+    expect(second.get_by_text(f"T-{number}-1").first).to_be_visible()
+    expect(second.locator(".in-hand")).to_have_count(0)
+    begin(first, f"T-{number}-1/1")
+    finish(first)
+    begin(second, f"T-{number}-1/2")
+    finish(second)
+    expect(second.get_by_text("in the rack")).to_be_visible()
+    graver = open_page("/workshop/production/stations/graver/", person="piet")
+    begin(graver, f"T-{number}-2/1")
+    week = open_page("/workshop/production/", person="noor")
+    expect(week.locator(f"tr[data-job='T-{number}-2/1']")).to_contain_text("Piet")
+    finish(graver)
+    packing = open_page("/workshop/production/packing/", person="noor")
+    for ticket, said in ((1, "checked"), (2, "All of it is packed")):
+        packing.get_by_label("Scan a ticket").fill(f"T-{number}-{ticket}")
+        packing.get_by_label("Scan a ticket").press("Enter")
+        expect(packing.get_by_text(said).first).to_be_visible()
+    packing.get_by_role("button", name="Book it and send it").click()
+    customer.reload()
+    expect(customer.locator("#payment")).to_contain_text("On its way")
 
 
 @pytest.mark.parametrize("size", [STATION, PHONE])

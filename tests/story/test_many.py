@@ -77,6 +77,17 @@ def test_crew_of_24_goes_from_a_spreadsheet_with_three_faulty_rows_to_an_order(o
     desk = open_page(f"/workshop/orders/{number}/", person="noor")
     expect(desk.locator("[data-row]")).to_have_count(24)
     expect(desk.get_by_role("link", name=f"T-{number}-1.zip")).to_be_visible(timeout=120_000)
+    # The loft makes them in the order of the list; one that is spoilt is made again.
+    loft = open_page("/workshop/production/stations/loft/", person="piet")
+    for index in (1, 2):
+        loft.get_by_label("Scan a ticket").fill(f"T-{number}-1.{index}")
+        loft.get_by_label("Scan a ticket").press("Enter")
+        expect(loft.locator(f"[data-job='T-{number}-1.{index}/1'].in-hand")).to_contain_text(NAMES[index - 1].upper())
+        expect(loft.locator(f".coming [data-job='T-{number}-1.{index + 1}/1']")).to_have_count(1)
+        loft.get_by_role("button", name="Made").click()
+        expect(loft.locator(".in-hand")).to_have_count(0)
+    page.reload()
+    expect(page.locator("#payment")).to_contain_text("2 of 25 pieces are made")
 
 
 def test_rows_pasted_over_a_cell_spread_and_are_checked(open_page, workshop):

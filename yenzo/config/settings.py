@@ -59,6 +59,7 @@ MIDDLEWARE = [
     "csp.middleware.CSPMiddleware",
     "yenzo.apps.accounts.doors.Doors",
     "yenzo.apps.workshop.own.WorkshopOnce",
+    "yenzo.apps.designs.framed.Frames",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "yenzo.apps.designs.visitors.VisitorCookie",
     "yenzo.apps.pages.languages.ReaderLanguage",
@@ -111,7 +112,8 @@ TIME_ZONE = "UTC"
 USE_TZ = True
 USE_I18N = True
 
-STATIC_URL = "static/"
+# From the root: addresses within a frame have a head of their own, which files don't need.
+STATIC_URL = "/static/"
 STATICFILES_DIRS = [CHECKOUT / "yenzo" / "static"]
 STATIC_ROOT = env.path("STATIC_ROOT", str(CHECKOUT / ".run" / "static"))
 FILES_ROOT = Path(env.str("FILES_ROOT", str(CHECKOUT / ".run" / "files")))

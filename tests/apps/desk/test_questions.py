@@ -190,7 +190,7 @@ def test_customer_sees_the_question_on_the_order_page_but_others_dont(question, 
 
 
 def test_who_answers_very_often_in_a_short_time_waits(question, client, settings):
-    answers = [client.post(f"/question/{question.token}/words/", {"text": " "}).status_code for _ in range(70)]
-    assert answers[0] == 422
-    assert answers[-1] == 429
+    settings.LIMITS = dict.fromkeys(settings.LIMITS, "3/day")
+    answers = [client.post(f"/question/{question.token}/words/", {"text": " "}).status_code for _ in range(4)]
+    assert answers == [422, 422, 422, 429]
     assert Question.objects.get().state == "open"

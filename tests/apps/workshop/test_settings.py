@@ -101,3 +101,40 @@ def test_page_is_for_owner_and_seller(sign_in, role):
 
 def test_part_that_is_none_is_not_found(desk):
     assert desk.post(f"{ADDRESS}nonsense/", {}).status_code == 404
+
+
+def test_other_sites_are_kept_by_their_origins(desk):
+    sent = "https://Club.example/\n\nhttps://shop.dealer.example:8443\nhttps://bücher.example"
+    assert desk.post(f"{ADDRESS}sites/", {"sites": sent}).status_code == 302
+    kept = ["https://club.example", "https://shop.dealer.example:8443", "https://xn--bcher-kva.example"]
+    assert own_workshop().sites == kept
+    assert "?site=https://club.example" in desk.get(ADDRESS).content.decode()
+
+
+@pytest.mark.parametrize(
+    "wrong",
+    [
+        "club.example",
+        "https://club.example/page",
+        "https://*.example",
+        "javascript:alert(1)",
+        "https://club.example; script-src *",
+        "https://user@club.example",
+        "https://club.example:99999",
+        "https://",
+        "https://" + "a" * 300 + ".example",
+        "\n".join(f"https://club{number}.example" for number in range(21)),
+    ],
+)
+def test_what_is_no_site_is_refused_in_words(desk, wrong):
+    answer = desk.post(f"{ADDRESS}sites/", {"sites": wrong})
+    assert answer.status_code == 422
+    assert 'class="problem' in answer.content.decode()
+    assert own_workshop().sites == []
+
+
+def test_site_in_the_clear_is_refused_but_for_practice(desk, settings):
+    settings.IS_PRACTICE = False
+    assert desk.post(f"{ADDRESS}sites/", {"sites": "http://club.example"}).status_code == 422
+    settings.IS_PRACTICE = True
+    assert desk.post(f"{ADDRESS}sites/", {"sites": "http://club.example"}).status_code == 302

@@ -9,6 +9,8 @@ from collections.abc import Callable
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 
+from yenzo.apps.designs.framed import framed_of
+
 SESSION_KEY, MAIL_KEY = "visitor", "customer_mail"
 NEWLY_MET = "yenzo.visitor"
 COOKIE, COOKIE_SALT, COOKIE_SECONDS = "visitor", "yenzo.visitor", 180 * 24 * 3600
@@ -16,6 +18,8 @@ COOKIE, COOKIE_SALT, COOKIE_SECONDS = "visitor", "yenzo.visitor", 180 * 24 * 360
 
 def visitor_of(request: HttpRequest) -> uuid.UUID:
     """Return the visitor's id, making one the first time."""
+    if framed := framed_of(request):
+        return framed.visitor
     visitor = known_visitor(request) or uuid.uuid4()
     if request.session.get(SESSION_KEY) != str(visitor):
         request.session[SESSION_KEY] = str(visitor)
@@ -33,6 +37,8 @@ def meet_visitor(request: HttpRequest) -> None:
 
 def known_visitor(request: HttpRequest) -> uuid.UUID | None:
     """Return the visitor's id if there is one already: previews make none."""
+    if framed := framed_of(request):
+        return framed.visitor
     kept = request.session.get(SESSION_KEY) or _of_cookie(request)
     return uuid.UUID(kept) if kept else None
 

@@ -10,6 +10,7 @@ from pydantic import ValidationError
 
 from yenzo.apps.pages.fields import LineField, LinesField
 from yenzo.apps.workshop.models import Workshop
+from yenzo.apps.workshop.sites import origins_of
 from yenzo.apps.workshop.to_core import theme_of
 from yenzo.core.planning.calendar import COUNTRIES, ClosedDays, WorkingCalendar
 from yenzo.core.pricing.delivery import DeliveryWay
@@ -130,6 +131,35 @@ class ThemeForm(forms.Form):
         """What the workshop says by it."""
         theme = Theme.model_validate(self.cleaned_data)
         return {"theme": {} if theme == Theme() else theme.model_dump(mode="json")}
+
+
+class SitesForm(forms.Form):
+    """Which other sites may show the slip."""
+
+    sites = LinesField(
+        max_length=4000,
+        required=False,
+        label="Sites that may show our goods to be personalized there",
+        help_text="A line each, like https://club.example. Their pages show a product in a frame.",
+        widget=forms.Textarea(attrs={"rows": 3}),
+    )
+
+    @classmethod
+    def of(cls, workshop: Workshop) -> "SitesForm":
+        """Return the form as the workshop says it."""
+        return cls(initial={"sites": "\n".join(workshop.sites)})
+
+    def clean_sites(self) -> list[str]:
+        """Return the sites by their origins."""
+        try:
+            return origins_of(self.cleaned_data["sites"])
+        except ValueError as error:
+            raise forms.ValidationError(str(error)) from error
+
+    @property
+    def said(self) -> dict[str, Any]:
+        """What the workshop says by it."""
+        return self.cleaned_data
 
 
 class KeptForm(forms.Form):

@@ -26,6 +26,7 @@ class Workshop(models.Model):
     rack_places = models.PositiveSmallIntegerField(default=24, help_text="where made pieces are gathered by order")
     low_stock = models.PositiveSmallIntegerField(default=5, help_text="when so few or fewer are left it is said")
     theme = models.JSONField(default=dict, help_text="how the shop looks, as the core's theme; as it ships where empty")
+    sites = models.JSONField(default=list, help_text="origins of other sites that may show the slip in a frame")
     address = models.TextField(blank=True, help_text="as it stands on invoices")
     tax_number = models.CharField(max_length=60, blank=True)
     changed_at = models.DateTimeField(auto_now=True)

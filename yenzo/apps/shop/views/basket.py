@@ -7,15 +7,19 @@ from django.shortcuts import get_object_or_404, render
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_safe
 
+from yenzo.apps.designs.framed import framed_of
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.designs.to_core import as_uuid
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor
 from yenzo.apps.shop.basket import Basket, basket_of
+from yenzo.apps.shop.views.framing import framed_basket
 
 
 @require_safe
 def basket(request: HttpRequest) -> HttpResponse:
+    if framed := framed_of(request):
+        return framed_basket(request, framed)
     visitor, taken_out = known_visitor(request), as_uuid(request.GET.get("removed", ""))
     removed = None
     if visitor and taken_out:

@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from django.conf import settings
 from django.contrib import messages
 from django.core import signing
 from django.http import Http404, HttpRequest, HttpResponse
@@ -19,6 +20,7 @@ from yenzo.apps.workshop.forms import (
     KeptForm,
     NameForm,
     PreflightForm,
+    SitesForm,
     StoreForm,
     ThemeForm,
     deliveries_form,
@@ -35,6 +37,7 @@ PARTS: dict[str, Any] = {
     "preflight": PreflightForm,
     "store": StoreForm,
     "theme": ThemeForm,
+    "sites": SitesForm,
 }
 REFUSED = 422
 
@@ -84,6 +87,8 @@ def _page(request: HttpRequest, **sent: Any) -> HttpResponse:
         **{part: form.of(workshop) for part, form in PARTS.items()},
         "deliveries": deliveries_form(workshop),
         "section": "settings",
+        "allowed": workshop.sites,
+        "site_address": settings.SITE_ADDRESS,
         **sent,
     }
     return render(request, "workshop/settings.html", context, status=REFUSED if sent else 200)
