@@ -134,7 +134,7 @@ def test_an_order_goes_over_three_stations_from_the_week_to_the_parcel(open_page
     expect(week.locator(f"tr[data-job='T-{number}-2/1']")).to_contain_text("Piet")
     finish(graver)
     packing = open_page("/workshop/production/packing/", person="noor")
-    for ticket, said in ((1, "checked"), (2, "All of it is packed")):
+    for ticket, said in ((1, "Book it and send it as a part"), (2, "All of it is packed")):
         packing.get_by_label("Scan a ticket").fill(f"T-{number}-{ticket}")
         packing.get_by_label("Scan a ticket").press("Enter")
         expect(packing.get_by_text(said).first).to_be_visible()
