@@ -52,6 +52,12 @@ def web_command(port: int, workers: int = 2) -> tuple[str, ...]:
     )
 
 
+def album_command(port: int, secret: str, site: str) -> tuple[str, ...]:
+    """Return the command of the album that stands in for one elsewhere."""
+    options = ("--port", str(port), "--secret", secret, "--back", f"{site}/")
+    return (sys.executable, "-m", "yenzo.gateways.album.practice_server", *options)
+
+
 def wait_until(true: Callable[[], Any], *, seconds: float = 240, what: str = "it to happen") -> Any:
     """Return what `true` gives as soon as it is something; raises AssertionError when time runs out."""
     deadline = monotonic() + seconds
@@ -70,7 +76,7 @@ class Installation:
         self, folder: Path, *, workers: int = 1, base: str | None = None, name: str = "story", **settings: str
     ) -> None:
         base = base or os.environ["DATABASE_URL"]
-        port, web_port = free_port(), free_port()
+        port, web_port, album_port = free_port(), free_port(), free_port()
         self.url = f"http://127.0.0.1:{port}"
         self.folder = folder
         self.database = copied(loaded(base), base, name, folder)
@@ -84,6 +90,9 @@ class Installation:
             "YENZO_MODE": "practice",
             "SECRET_KEY": secrets.token_urlsafe(48),
             "STATIC_STORAGE": "yenzo.config.static_files.NamedByContent",
+            "ALBUM_ADDRESS": f"http://127.0.0.1:{album_port}",
+            "ALBUM_SECRET": secrets.token_urlsafe(24),
+            "ALBUM_PATIENCE_SECONDS": "3",
             **settings,
         }
         self.processes: list[subprocess.Popen[bytes]] = []
@@ -93,6 +102,7 @@ class Installation:
         self.start_web()
         door = FrontDoor(folder / "door", port, f"127.0.0.1:{web_port}", folder / "static")
         self.start("door", *door.command())
+        self.start("album", *album_command(album_port, self.environment["ALBUM_SECRET"], self.url))
         wait_until(self.answers, what="the web process")
 
     def run(self, *arguments: str) -> str:

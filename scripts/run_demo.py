@@ -29,7 +29,7 @@ sys.path.insert(0, str(CHECKOUT / "scripts"))
 
 from cluster import RUN_FOLDER, Cluster, ClusterError  # noqa: E402
 
-from demo.installation import WORKERS, free_port, web_command  # noqa: E402
+from demo.installation import WORKERS, album_command, free_port, web_command  # noqa: E402
 from deploy.front_door import FrontDoor  # noqa: E402
 
 PATIENCE_SECONDS, REST_SECONDS = 180, 2
@@ -101,9 +101,12 @@ def main() -> int:
     cluster, children = Cluster(given.name), Children(folder)
     (folder / "demo.json").unlink(missing_ok=True)
     try:
+        album_port = free_port()
         _environment(cluster.start(), site, folder)
+        os.environ.update(ALBUM_ADDRESS=f"http://127.0.0.1:{album_port}", ALBUM_SECRET=secrets.token_urlsafe(24))
         _prepare()
         web_port = free_port()
+        children.start("album", *album_command(album_port, os.environ["ALBUM_SECRET"], site))
         children.start("web", *web_command(web_port))
         for queue, command in WORKERS.items():
             children.start(f"worker-{queue}", *command)

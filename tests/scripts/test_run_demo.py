@@ -90,10 +90,10 @@ def test_demo_starts_tells_its_addresses_and_stops_without_a_trace(start, port):
             assert answer.status == 200
     assert (ROOT / facts["files"]["pack"]).read_bytes()[:2] == b"PK"
     children = children_of(first)
-    assert len(children) == 4
+    assert len(children) == 5
     # What ends by itself is started again.
     killed = {kill(first, name) for name in ("web", "worker-default", "door")}
-    wait_until(lambda: len(children_of(first)) == 4 and not killed & set(children_of(first)), what="new processes")
+    wait_until(lambda: len(children_of(first)) == 5 and not killed & set(children_of(first)), what="new processes")
     wait_until(lambda: answers(facts["pages"]["shop"]), what="the shop")
     children = children_of(first)
     # Another one, on a port of its own even, is told where the first one runs and leaves it alone.

@@ -195,6 +195,19 @@ CARRIER_GATEWAY = {
         {"folder": FILES_ROOT / "practice-parcels", "days_on_the_way": env.float("PRACTICE_DAYS_ON_THE_WAY", 2.0)},
     ),
 }
+# The album that customers may take pictures from; none where it has no address.
+ALBUM_ADDRESS = env.str("ALBUM_ADDRESS", "")
+ALBUM_GATEWAY = {
+    "BACKEND": env.str("ALBUM_BACKEND", "yenzo.gateways.album.practice.PracticeAlbum"),
+    "OPTIONS": env.json(
+        "ALBUM_OPTIONS",
+        {
+            "address": ALBUM_ADDRESS,
+            "secret": env.str("ALBUM_SECRET", ""),
+            "patience_seconds": env.float("ALBUM_PATIENCE_SECONDS", 6.0),
+        },
+    ),
+}
 # Django's own name for the post: django.core.mail.backends.smtp.EmailBackend sends by EMAIL_HOST and the others.
 EMAIL_BACKEND = env.str("EMAIL_BACKEND", "yenzo.gateways.mail.outbox.OutboxFolder")
 EMAIL_HOST, EMAIL_PORT = env.str("EMAIL_HOST", "localhost"), env.int("EMAIL_PORT", 25)

@@ -26,13 +26,16 @@ def visitor_of(request: HttpRequest) -> uuid.UUID:
     return visitor
 
 
-def meet_visitor(request: HttpRequest) -> None:
-    """Give whoever opens a product's page an id, in the cookie only.
+def meet_visitor(request: HttpRequest) -> uuid.UUID:
+    """Return the id of whoever opens a product's page, given one, in the cookie only, the first time.
 
     What the page sends first it sends at once, a file and what is typed: these must not make two visitors.
     """
-    if known_visitor(request) is None:
-        request.META[NEWLY_MET] = str(uuid.uuid4())
+    visitor = known_visitor(request)
+    if visitor is None:
+        visitor = uuid.uuid4()
+        request.META[NEWLY_MET] = str(visitor)
+    return visitor
 
 
 def known_visitor(request: HttpRequest) -> uuid.UUID | None:

@@ -1,10 +1,15 @@
 from django.urls import path
 
-from yenzo.apps.slip import views
+from yenzo.apps.slip.views import album, uploads
 
 app_name = "slip"
 urlpatterns = [
-    path("", views.send, name="send_upload"),
-    path("<uuid:upload_id>/", views.state, name="upload_state"),
-    path("<uuid:upload_id>/prepare/", views.prepare, name="prepare_upload"),
+    path("", uploads.send, name="send_upload"),
+    path("<uuid:upload_id>/", uploads.state, name="upload_state"),
+    path("album/", album.pictures, name="album"),
+    path("album/begin/", album.begin, name="begin_album"),
+    path("album/back/", album.back, name="album_back"),
+    path("album/take/", album.take, name="take_from_album"),
+    path("album/small/<str:key>/", album.small, name="album_small"),
+    path("<uuid:upload_id>/prepare/", uploads.prepare, name="prepare_upload"),
 ]

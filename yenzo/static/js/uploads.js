@@ -155,6 +155,11 @@ function send(sentFrom, [file, ...more]) {
   post(drop, drop.dataset.address, body, keptIn(drop), { next: () => { if (isMany(drop)) send(drop, more); }, isNew: true });
 }
 
+// A picture that the server fetches itself arrives as one that was sent.
+export function fetchInto(drop, address, body) {
+  post(drop, address, body, keptIn(drop), { isNew: true });
+}
+
 function prepare(controls) {
   const body = new FormData();
   for (const control of controls.querySelectorAll("[name]")) {

@@ -20,6 +20,7 @@ from yenzo.apps.designs.receiving import received, refuse_too_often
 from yenzo.apps.designs.services.uploads import prepare_upload
 from yenzo.apps.designs.visitors import known_visitor
 from yenzo.apps.slip.controls.uploads import PICKED
+from yenzo.core.artwork.facts import Preparation
 from yenzo.core.artwork.identify import too_many_bytes
 from yenzo.core.errors import ArtworkError
 
@@ -32,20 +33,16 @@ def send(request: HttpRequest) -> HttpResponse:
     try:
         refuse_too_often(request, "file")
     except ArtworkError as error:
-        return _refuse(error.message)
+        return refuse(error.message)
     length = int(request.META.get("CONTENT_LENGTH") or 0)
     if length > settings.MOST_REQUEST_BYTES:
-        return _refuse(too_many_bytes(gettext("This file"), length, settings.MOST_UPLOAD_BYTES).message)
-    form = PreparationForm(request.GET)
-    if not form.is_valid():
-        return _refuse_wish()
-    wanted = preparation_of(form.cleaned_data)
-    kinds = tuple(kind for kind in request.GET.getlist("kind") if kind in PICKED)
+        return refuse(too_many_bytes(gettext("This file"), length, settings.MOST_UPLOAD_BYTES).message)
     try:
+        wanted, kinds = wishes_of(request)
         upload = received(request, request.FILES.get("file"), wanted=wanted, kinds=kinds)
     except ArtworkError as error:
-        return _refuse(error.message)
-    return _waits(request, upload)
+        return refuse(error.message)
+    return waits(request, upload)
 
 
 @require_POST
@@ -53,17 +50,17 @@ def prepare(request: HttpRequest, upload_id: uuid.UUID) -> HttpResponse:
     """Have a file made anew as its controls say; answer as for a file that was sent."""
     form, visitor = PreparationForm(request.POST), known_visitor(request)
     if not may_go_on(request, "upload"):
-        return _refuse(gettext("These are many changes in a short time. Please wait a minute and try again."))
+        return refuse(gettext("These are many changes in a short time. Please wait a minute and try again."))
     if visitor is None:
         raise Http404
     if not form.is_valid():
-        return _refuse_wish()
+        return refuse(_not_like_that())
     wanted = preparation_of(form.cleaned_data)
     try:
         lent, actor = is_lent(request, upload_id), actor_of(request.user)
-        return _waits(request, prepare_upload(actor, upload_id, visitor=visitor, wanted=wanted, is_lent=lent))
+        return waits(request, prepare_upload(actor, upload_id, visitor=visitor, wanted=wanted, is_lent=lent))
     except ArtworkError as error:
-        return _refuse(error.message)
+        return refuse(error.message)
 
 
 @require_safe
@@ -75,13 +72,22 @@ def state(request: HttpRequest, upload_id: uuid.UUID) -> HttpResponse:
     if upload is None:
         raise Http404
     if upload.state == Upload.State.WAITING:
-        return _waits(request, upload)
+        return waits(request, upload)
     if upload.state == Upload.State.REFUSED:
-        return _refuse(upload.refusal)
+        return refuse(upload.refusal)
     return render(request, "slip/_upload.html", {"upload": upload, "field_key": request.GET.get("field", "")})
 
 
-def _waits(request: HttpRequest, upload: Upload) -> HttpResponse:
+def wishes_of(request: HttpRequest) -> tuple[Preparation, tuple[str, ...]]:
+    """Return how a file is to be prepared, and which kinds its field takes; raises ArtworkError for what can't be."""
+    form = PreparationForm(request.GET)
+    if not form.is_valid():
+        raise ArtworkError("wish", "file", _not_like_that())
+    return preparation_of(form.cleaned_data), tuple(kind for kind in request.GET.getlist("kind") if kind in PICKED)
+
+
+def waits(request: HttpRequest, upload: Upload) -> HttpResponse:
+    """Answer where a file that has arrived is asked for, and how many are before it."""
     before = Upload.objects.waiting().filter(sent_at__lt=upload.sent_at).count()
     words = gettext("The file has arrived and is being looked at.")
     if before:
@@ -96,9 +102,10 @@ def _waits(request: HttpRequest, upload: Upload) -> HttpResponse:
     return HttpResponse(words, status=WAITING, headers=headers, content_type="text/plain; charset=utf-8")
 
 
-def _refuse_wish() -> HttpResponse:
-    return _refuse(gettext("This file can't be made like that. Please choose page and darkness within their limits."))
+def _not_like_that() -> str:
+    return gettext("This file can't be made like that. Please choose page and darkness within their limits.")
 
 
-def _refuse(words: str) -> HttpResponse:
+def refuse(words: str) -> HttpResponse:
+    """Answer why a file can't be taken."""
     return HttpResponse(words, status=REFUSED, content_type="text/plain; charset=utf-8")

@@ -1,0 +1,1 @@
+"""Albums of customers' pictures elsewhere: what one must do, and the practice album."""
