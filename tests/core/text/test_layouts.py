@@ -21,6 +21,7 @@ from yenzo.core.text.fonts import Font
 from yenzo.core.text.line import fit_line
 from yenzo.core.text.shaping import outline_of, shape_line
 from yenzo.core.text.styles import BlockStyle, TextStyle
+from yenzo.core.text.upright import Measured
 from yenzo.core.text.vertical import fit_stack
 
 
@@ -47,8 +48,9 @@ def test_capitals_on_an_arc_stand_between_its_circle_and_their_letter_height(sta
     laid = set_on_arc(QUAYSIDE, "HILTHE", Arc(100, 50, 30, 270, 150, stand), STYLE)
     assert laid.letter_height_mm == pytest.approx(10)
     distances = np.hypot(*(points_on(laid.outline) - (100, 50)).T)
+    # Their middles do; straight as they are, their corners stand out a little.
     assert distances.min() == pytest.approx(least_mm, abs=0.005)
-    assert distances.max() == pytest.approx(most_mm, abs=0.005)
+    assert most_mm < distances.max() < np.hypot(most_mm, 5)
 
 
 @pytest.mark.parametrize("stand", ["over", "under", "inside", "inside_under"])
@@ -120,7 +122,10 @@ def test_text_along_a_curve_tells_how_much_too_long_it_is():
     flat, _ = outline_of(QUAYSIDE, "W" * 60)
     wide = flat.bounds.width * 8 / QUAYSIDE.letter_height_em
     assert laid.letter_height_mm == pytest.approx(8)
-    assert laid.overflow_mm == pytest.approx(wide - WAVE.length_mm)
+    # Where it turns towards the tops the letters come together there: it is as long as their tops have it.
+    room = Measured(WAVE, 8).length_mm
+    assert WAVE.length_mm - 15 < room < WAVE.length_mm - 5
+    assert laid.overflow_mm == pytest.approx(wide - room)
     assert set_along(QUAYSIDE, "W", WAVE, STYLE).overflow_mm == 0
 
 

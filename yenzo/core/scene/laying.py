@@ -1,5 +1,6 @@
 """Where letters lie: a typeface, a text, its placement and its area come in, the text laid out in mm goes out."""
 
+import math
 from dataclasses import replace
 from typing import assert_never
 
@@ -20,18 +21,17 @@ from yenzo.core.shapes.bending import TOLERANCE_MM
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.edges import edge_path
 from yenzo.core.shapes.paths import CurvePath
-from yenzo.core.text.along import Arc, set_along, set_on_arc, set_on_line
+from yenzo.core.text.along import WORD_SPACE, Arc, set_along, set_on_arc, set_on_line
 from yenzo.core.text.block import fit_block
 from yenzo.core.text.fonts import Font
 from yenzo.core.text.line import fit_line
 from yenzo.core.text.shaping import outline_of
 from yenzo.core.text.styles import BlockStyle, Laid, TextStyle
+from yenzo.core.text.upright import pieces_of
 from yenzo.core.text.vertical import fit_stack
 
 # What hangs below the base line, and the radius of corners that a text goes round, in letter heights.
 HANGING, ROUNDED = 0.45, 1.2
-# What stays free between the end of a text that goes all around and its beginning, in em.
-WORD_SPACE = 0.5
 # OpenType's tags of the features that sellers ask for by name.
 FEATURE_TAGS = {
     "small_capitals": ("smcp",),
@@ -94,7 +94,8 @@ def _set_on(font: Font, text: str, placement: LinePlacement | ArcPlacement | Cur
             )
             return lambda style, coarse: set_on_arc(font, text, arc, style, tolerance_mm=coarse or TOLERANCE_MM)
         case CurvePlacement():
-            path = CurvePath.through(list(placement.points))
+            # Letters can't follow a corner.
+            path = CurvePath.through(list(placement.points)).rounded(placement.most_mm * ROUNDED)
             return lambda style, coarse: set_along(font, text, path, style, tolerance_mm=coarse or TOLERANCE_MM)
         case LinePlacement():
             base = placement.base_line
@@ -109,10 +110,14 @@ def _on_edge(font: Font, text: str, area: Area, placement: EdgePlacement, style:
     tops_out = placement.tops == "out"
     # Room for the ink above the base line, or for what hangs below it, up to the safe margin: marks and round letters
     # rise above capitals.
-    ink, em_mm = outline_of(font, text, style)[0].bounds, placement.most_mm / font.letter_height_em
+    pieces, em_mm = pieces_of(font, text, style), placement.most_mm / font.letter_height_em
+    ink, half_mm = pieces.ink, pieces.widest_em * em_mm / 2
     rise_mm, hanging_mm = (-ink.top * em_mm, ink.bottom * em_mm) if ink else (0.0, 0.0)
     room_mm = max(placement.most_mm, rise_mm) if tops_out else max(placement.most_mm * HANGING, hanging_mm)
     corner_mm = placement.most_mm * ROUNDED
+    # Letters are straight: in a corner their own corners stand out beyond the line that they follow.
+    outer_mm = corner_mm + rise_mm if tops_out else corner_mm
+    room_mm += math.hypot(outer_mm, half_mm) - outer_mm
     path = edge_path(area, area.safe_mm + room_mm, corner_mm, placement.middle_deg, tops_out=tops_out)
     if path is None:
         return replace(fit_line(font, text, text_box(area), style), is_tangled=True)

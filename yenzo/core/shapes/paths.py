@@ -16,6 +16,9 @@ from yenzo.core.shapes.cubics import Cubics
 from yenzo.core.shapes.outline import Outline, Points
 
 KNOTS = 64
+# A corner turns by more than this (2 degrees, in radians); its bend takes up to this share of a curve beside it, and no
+# corner turns back altogether.
+LEAST_CORNER, MOST_CUT, MOST_TURN = math.radians(2), 0.45, math.radians(175)
 # Gauss-Legendre of five points: exact for polynomials of degree nine, so far below a nanometre between knots.
 NODES, WEIGHTS = np.polynomial.legendre.leggauss(5)
 
@@ -92,6 +95,37 @@ class CurvePath:
         cubics = Cubics.of(outline)
         return cls(cubics.points[cubics.contours == cubics.contours[0]], closed=True)
 
+    def rounded(self, radius_mm: float) -> "CurvePath":
+        """Return the open path with a bend of this radius in place of each corner; smaller where curves are short."""
+        starts, ends = _tangents(self.curves)
+        turns = [_angle_between(ends[at], starts[at + 1]) for at in range(len(self.curves) - 1)]
+        if all(abs(turn) < LEAST_CORNER for turn in turns):
+            return self
+        knots = self._lengths[::KNOTS]
+        cut = [0.0] * (len(self.curves) + 1)
+        for at, turn in enumerate(turns):
+            if abs(turn) >= LEAST_CORNER:
+                room = MOST_CUT * min(knots[at + 1] - knots[at], knots[at + 2] - knots[at + 1])
+                cut[at + 1] = min(radius_mm * math.tan(min(abs(turn), MOST_TURN) / 2), room)
+        lengths = np.array([[knots[at] + cut[at], knots[at + 1] - cut[at + 1]] for at in range(len(self.curves))])
+        _, parameters = self._parameters(lengths.ravel())
+        # The end of a curve is the beginning of the next.
+        kept = [
+            _part(curve, 0.0 if not cut[at] else first, 1.0 if not cut[at + 1] else last)
+            for at, (curve, (first, last)) in enumerate(zip(self.curves, parameters.reshape(-1, 2), strict=True))
+        ]
+        starts, ends = _tangents(np.stack(kept))
+        pieces = [kept[0]]
+        for at, turn in enumerate(turns):
+            if cut[at + 1]:
+                chord = float(np.hypot(*(kept[at + 1][0] - kept[at][3])))
+                # The handles of a circle's arc over that chord.
+                handle = chord * 2 / 3 / (1 + math.cos(min(abs(turn), MOST_TURN) / 2))
+                inner = (kept[at][3] + ends[at] * handle, kept[at + 1][0] - starts[at + 1] * handle)
+                pieces.append(np.stack([kept[at][3], *inner, kept[at + 1][0]]))
+            pieces.append(kept[at + 1])
+        return CurvePath(np.stack(pieces))
+
     @property
     def length_mm(self) -> float:
         """Length of all curves."""
@@ -155,6 +189,43 @@ class CurvePath:
         first, last = (self._slopes[knot, end] * step for end in (0, 1))
         within = x * x * (3 - 2 * x) + x * (1 - x) * (first * (1 - x) - last * x)
         return knot // KNOTS, (knot % KNOTS + within) / KNOTS
+
+
+def _tangents(curves: Points) -> tuple[Points, Points]:
+    """Return the unit directions in which curves begin and end, also of those whose handles have no length."""
+    directions = []
+    for order in ((0, 1, 2, 3), (3, 2, 1, 0)):
+        found = np.zeros((len(curves), 2))
+        for step in reversed(order[1:]):
+            leg = curves[:, step] - curves[:, order[0]]
+            size = np.hypot(leg[:, 0], leg[:, 1])[:, None]
+            found = np.where(size > 1e-9, leg / np.maximum(size, 1e-12), found)
+        directions.append(found)
+    return directions[0], -directions[1]
+
+
+def _angle_between(before: Points, after: Points) -> float:
+    return math.atan2(before[0] * after[1] - before[1] * after[0], before[0] * after[0] + before[1] * after[1])
+
+
+def _part(curve: Points, first: float, last: float) -> Points:
+    """Return a curve between two of its parameters (blossoms: polar forms of the cubic)."""
+
+    def blossom(*at: float) -> Points:
+        points = curve
+        for t in at:
+            points = points[:-1] * (1 - t) + points[1:] * t
+        found: Points = points[0]
+        return found
+
+    return np.stack(
+        [
+            blossom(first, first, first),
+            blossom(first, first, last),
+            blossom(first, last, last),
+            blossom(last, last, last),
+        ]
+    )
 
 
 def _speed(curves: Points, t: Points) -> Points:

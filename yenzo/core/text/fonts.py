@@ -1,7 +1,9 @@
 """Fonts: the bytes of a font file come in; outlines of glyphs and the height of its letters go out."""
 
 import math
+from collections.abc import Iterable
 from functools import lru_cache
+from typing import Protocol
 
 import numpy as np
 import shapely
@@ -24,6 +26,25 @@ MOST_FONT_BYTES = 128_000_000
 MOST_GAPS = 50_000
 # Places of neighbours are told apart by a thousandth of the em.
 GAP_STEPS = 1000
+
+
+class GlyphPlace(Protocol):
+    """A glyph and where it is on its base line, in em."""
+
+    @property
+    def glyph_id(self) -> int:
+        """Its number in the font."""
+        ...
+
+    @property
+    def x_em(self) -> float:
+        """How far along the base line."""
+        ...
+
+    @property
+    def y_em(self) -> float:
+        """How far below the base line."""
+        ...
 
 
 class Font:
@@ -75,6 +96,15 @@ class Font:
                 self._gaps = {}
             self._gaps[key] = gap
         return gap
+
+    def covered(self, glyphs: Iterable["GlyphPlace"], place: Matrix) -> BaseGeometry:
+        """Return what glyphs at their places in em cover under a map, in its units."""
+        parts = []
+        for glyph in glyphs:
+            whole = Matrix(0.01, 0, 0, 0.01, glyph.x_em, glyph.y_em).then(place)
+            linear, shift = np.array([[whole.a, whole.b], [whole.c, whole.d]]), (whole.e, whole.f)
+            parts.append(shapely.transform(self._polygon(glyph.glyph_id), lambda at, m=linear, to=shift: at @ m + to))
+        return shapely.GeometryCollection(parts) if len(parts) > 1 else parts[0]
 
     def _polygon(self, glyph_id: int) -> BaseGeometry:
         """Return what a glyph covers, in hundredths of the em."""

@@ -1,6 +1,7 @@
 """Shaping: a line of text and a font come in, placed glyphs in visual order go out (HarfBuzz)."""
 
 import itertools
+import unicodedata
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from functools import lru_cache
@@ -21,19 +22,25 @@ DEFAULT_SCRIPT = "Latn"
 
 # Scripts whose letters join, where a gap would tear them (OpenType's cursive scripts that fonts commonly have).
 JOINING_SCRIPTS = frozenset({"Arab", "Syrc", "Mand", "Mong", "Nkoo", "Phag", "Adlm", "Rohg", "Deva", "Beng", "Guru"})
+# Letters and marks; figures stand by themselves.
+LETTERS = frozenset("LM")
 PLAIN = TextStyle(1, 1)
 by_start = attrgetter("start")
 
 
 @dataclass(frozen=True)
 class Glyph:
-    """One glyph, its place on the base line in em, y down, and the index of the character that it begins with."""
+    """One glyph, its place on the base line in em, y down, and the index of the character that it begins with.
+
+    `joins` tells that it is of a script whose letters are written in one.
+    """
 
     glyph_id: int
     x_em: float
     y_em: float
     cluster: int = 0
     is_space: bool = False
+    joins: bool = False
 
 
 @dataclass(frozen=True)
@@ -96,13 +103,16 @@ def _shaped(
         hb.shape(font.hb_font, buffer, features)
         infos, positions = buffer.glyph_infos, buffer.glyph_positions
         ends = _cluster_ends([info.cluster for info in infos], run.end)
-        gap_em = 0.0 if run.script in JOINING_SCRIPTS else spacing_em
+        is_joining = run.script in JOINING_SCRIPTS
+        gap_em = 0.0 if is_joining else spacing_em
         for index, (info, position) in enumerate(zip(infos, positions, strict=True)):
             if info.codepoint == 0:
                 missing.setdefault(text[info.cluster : ends[info.cluster]])
             x = pen_em + position.x_offset / font.units_per_em
             is_space = text[info.cluster] == " "
-            glyphs.append(Glyph(info.codepoint, x, -position.y_offset / font.units_per_em, info.cluster, is_space))
+            y = -position.y_offset / font.units_per_em
+            joins = is_joining and unicodedata.category(text[info.cluster])[0] in LETTERS
+            glyphs.append(Glyph(info.codepoint, x, y, info.cluster, is_space, joins))
             pen_em += position.x_advance / font.units_per_em
             if gap_em and (index + 1 == len(infos) or infos[index + 1].cluster != info.cluster):
                 pen_em += gap_em
