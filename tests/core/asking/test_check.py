@@ -143,6 +143,8 @@ def texted(assets, field, typed, language="en", **materials):
     [
         ("upper", "en", "straße iris", "STRASSE IRIS"),
         ("upper", "tr", "iris", "İRİS"),
+        ("upper", "tr", "i\u0307zmir", "İZMİR"),
+        ("upper", "en", "a\u00a0b", "A\u00a0B"),
         ("lower", "tr", "IRIS", "ırıs"),
         ("words", "en", "port HALLOW", "Port Hallow"),
         ("words", "nl", "ijsbrand", "IJsbrand"),

@@ -1,4 +1,5 @@
 import io
+from dataclasses import replace
 
 import pikepdf
 import pytest
@@ -8,14 +9,19 @@ from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.materials import Method
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import RenderError
-from yenzo.core.planning.plates import MARKS_MM, plates_of
+from yenzo.core.planning.plates import MARKS_MM, plate_names, plates_of
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page
 from yenzo.core.render.pdf import PdfColors
+from yenzo.core.scene.inking import drawn
+from yenzo.core.scene.paints import Layer, Paint
+from yenzo.core.shapes.box import Box
+from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.polygons import polygon_of
 from yenzo.core.spine import walk
 
 WHITE = {"palette": "finishes", "color": "white"}
+BOXES = ("/MediaBox", "/BleedBox", "/TrimBox")
 
 
 def method(**options):
@@ -79,6 +85,13 @@ def test_registration_marks_stand_around_the_bleed_and_the_trim_moves_along(pane
     (plate,) = plates_of(panel, method(registration=True))
     page = plate.page
     assert (page.width_mm, page.trim.left) == (544 + 2 * MARKS_MM, 2 + MARKS_MM)
+    with pikepdf.open(io.BytesIO(render_file(page, assets, "pdf", dpi=0))) as pdf:
+        boxes = {name: [float(edge) * 25.4 / 72 for edge in pdf.pages[0].obj[name]] for name in BOXES}
+    # What lies beyond the bleed, marks, isn't bleed.
+    assert boxes["/MediaBox"] == pytest.approx([0, 0, page.width_mm, page.height_mm], abs=1e-4)
+    marks = [MARKS_MM, MARKS_MM, page.width_mm - MARKS_MM, page.height_mm - MARKS_MM]
+    assert boxes["/BleedBox"] == pytest.approx(marks, abs=1e-4)
+    assert boxes["/TrimBox"][0] == pytest.approx(MARKS_MM + 2, abs=1e-4)
     picture = Image.open(io.BytesIO(render_file(page, assets, "png", dpi=100)))
     corner = picture.crop((0, 0, int(MARKS_MM / 25.4 * 100), int(MARKS_MM / 25.4 * 100)))
     assert corner.getchannel("A").getbbox() is not None
@@ -94,6 +107,55 @@ def test_spot_colors_are_plates_of_their_name_and_look_the_same(panel, assets):
 
     shown = [pypdfium2.PdfDocument(data)[0].render(scale=0.3).to_pil().tobytes() for data in (plain, spots)]
     assert max(abs(a - b) for a, b in zip(*shown, strict=True)) <= 2
+
+
+def test_marks_are_registration_color_where_there_are_plates(panel, assets):
+    page = plates_of(panel, method(registration=True))[0].page
+    for colors in (PdfColors(spots=True), PdfColors(process=True)):
+        with pikepdf.open(io.BytesIO(render_file(page, assets, "pdf", dpi=0, colors=colors))) as pdf:
+            spaces = {str(space[1]): str(space[2]) for space in pdf.pages[0].Resources.ColorSpace.values()}
+        assert spaces["/All"] == "/DeviceCMYK"
+
+
+@pytest.mark.parametrize(
+    ("paints", "names"),
+    [
+        ([("Red", "R1"), ("Red", "R9")], ["Red R1", "Red R9"]),
+        ([("Red", ""), ("Blue", "B2")], ["Red", "Blue"]),
+        ([("All", ""), ("None", "")], ["All (ink)", "None (ink)"]),
+        ([("Red", "R1"), ("Red", "R1")], ["Red R1", "Red R1 #000001"]),
+        ([("", "")], ["#000000"]),
+    ],
+)
+def test_no_two_colors_land_on_one_plate(paints, names):
+    made = [Paint(f"#00000{number}", name, reference) for number, (name, reference) in enumerate(paints)]
+    assert list(plate_names(made).values()) == names
+
+
+def test_spots_of_one_name_and_others_of_names_with_a_meaning_are_plates_of_their_own(panel, assets):
+    reds = [Paint("#ff0000", "Red", "R1"), Paint("#aa0000", "Red", "R9")]
+    paints = [*reds, Paint("#00ff00", "All"), Paint("#0000ff", "None")]
+    squares = [Outline.rectangle(Box(10.0 * at, 0, 10.0 * at + 8, 8)) for at in range(4)]
+    nodes = tuple(drawn(Layer(square, paint, "ink")) for square, paint in zip(squares, paints, strict=True))
+    page = area_page(replace(panel, nodes=nodes))
+    data = render_file(page, assets, "pdf", dpi=0, colors=PdfColors(spots=True))
+    with pikepdf.open(io.BytesIO(data)) as pdf:
+        names = {str(space[1]) for space in pdf.pages[0].Resources.ColorSpace.values()}
+    assert names == {"/Red R1", "/Red R9", "/All (ink)", "/None (ink)"}
+    assert data.startswith(b"%PDF-1.6")
+
+
+def test_color_without_process_values_is_found_where_the_method_prints_in_process(assets):
+    document = board()
+    document["materials"]["methods"]["carving"] |= {"cmyk": True}
+
+    def codes(document):
+        return {one.code for one in walk(read_setup(document), entries({"name": "Tern"}), assets).verdict.findings}
+
+    assert "no_process" in codes(document)
+    for color in document["materials"]["palettes"]["finishes"]["colors"]:
+        color["cmyk"] = [0, 20, 80, 10]
+    assert "no_process" not in codes(document)
 
 
 def test_picture_has_no_plate_and_is_found_before(assets):

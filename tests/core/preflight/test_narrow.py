@@ -105,3 +105,30 @@ def test_blade_of_the_pennant_leaves_no_sliver():
     (cloth,) = [area for area in walked.scene.areas if any(text.effects for text in area.letterings)]
     (text,) = cloth.letterings
     assert thinnest(next(layer.outline for layer in text.layers if layer.role == "stroke")).gap >= 1
+
+
+@pytest.mark.parametrize(
+    ("effects", "found"),
+    [
+        ({"stroke": {"width_mm": 0.01, "color": WHITE}}, {"too_thin"}),
+        ({"stroke": {"width_mm": 0.6, "color": WHITE}}, set()),
+        # In the letters' own color it makes them thicker.
+        ({"stroke": {"width_mm": 0.01, "color": GOLD}}, set()),
+        ({"fill": {"kind": "stripes", "size_mm": 0.1, "angle_deg": 30, "color": WHITE}}, {"too_thin"}),
+        ({"fill": {"kind": "stripes", "size_mm": 6, "angle_deg": 30, "color": WHITE}}, set()),
+    ],
+)
+def test_line_or_pattern_finer_than_the_least_stroke_is_found(assets, effects, found):
+    assert codes(with_effects(assets, effects, least_stroke_mm=0.3)) == found
+
+
+def test_lines_of_a_paragraph_that_come_too_near_to_each_other_are_found(assets):
+    def said(spacing):
+        document = board()
+        document["materials"]["methods"]["carving"] |= {"least_gap_mm": 0.6, "least_letter_mm": 4}
+        document["fields"][0] |= {"kind": "paragraph", "most_lines": 4, "case": "typed"}
+        document["placements"][0] |= {"kind": "block", "least_mm": 12, "most_mm": 12, "line_spacing": spacing}
+        return walk(read_setup(document), entries({"name": "gypsy\nHILL"}), assets).verdict
+
+    assert "too_narrow" in {finding.code for finding in said(1.25).findings}
+    assert "too_narrow" not in {finding.code for finding in said(2.2).findings}

@@ -1,3 +1,5 @@
+from itertools import pairwise
+
 import numpy as np
 import pytest
 import shapely
@@ -282,3 +284,31 @@ def test_text_many_times_too_long_for_its_arc_is_told_at_once_and_not_wound_up()
     laid = set_on_arc(QUAYSIDE, SENTENCE, Arc(0, 0, 3, 270, 20), TextStyle(20, 30))
     assert laid.overflow_mm > 900
     assert laid.outline.bounds.height < 40
+
+
+def test_line_that_ends_at_a_soft_hyphen_gets_a_hyphen_and_no_other_does():
+    style = BlockStyle(5, 5)
+    text = "harbor\u00admaster"
+    em_mm = 5 / QUAYSIDE.letter_height_em
+    narrow = fit_block(
+        QUAYSIDE, text, Box(0, 0, outline_of(QUAYSIDE, "harbor-")[0].bounds.width * em_mm + 0.5, 90), style
+    )
+    whole = fit_block(QUAYSIDE, text, Box(0, 0, 300, 90), style)
+    counts = {word: outline_of(QUAYSIDE, word)[0].verbs.count("M") for word in ("harbormaster", "-")}
+    assert whole.outline.verbs.count("M") == counts["harbormaster"]
+    assert narrow.outline.verbs.count("M") == counts["harbormaster"] + counts["-"]
+    assert len(narrow.lines) == 2
+
+
+def test_space_that_must_not_break_keeps_words_together():
+    wide = outline_of(QUAYSIDE, "Berth 14")[0].bounds.width * 5 / QUAYSIDE.letter_height_em
+    box = Box(0, 0, wide + 1, 90)
+    assert fit_block(QUAYSIDE, "A Berth\u00a014", box, BlockStyle(5, 5)).lines == ("A", "Berth\u00a014")
+    assert fit_block(QUAYSIDE, "A Berth 14", box, BlockStyle(5, 5)).lines == ("A Berth", "14")
+
+
+def test_letters_set_apart_are_not_drawn_together():
+    plain, apart = (shape_line(LOG_BOOK, "office", TextStyle(1, 1, spacing_em=gap)).glyphs for gap in (0.0, 0.1))
+    assert len(plain) < len(apart) == 6
+    gaps = [second.x_em - first.x_em for first, second in pairwise(apart)]
+    assert min(gaps) > 0.1

@@ -1,6 +1,6 @@
 """Plates: an area and its decoration method come in; the pages that production gets, each with a name, go out."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from yenzo.core.documents.areas import Area
@@ -19,7 +19,7 @@ from yenzo.core.shapes.polygons import grown
 
 ONE_COLOR = Paint("#000000", "Black")
 UNDERBASE = Paint("#e8e8e8", "Underbase white")
-REGISTRATION = Paint("#000000", "All")
+REGISTRATION = Paint("#000000", "All", is_registration=True)
 # What registration marks need around the bleed, and how they are drawn, in mm.
 MARKS_MM, MARK_RADIUS_MM, MARK_LINE_MM = 8.0, 2.0, 0.15
 
@@ -44,8 +44,21 @@ def plates_of(area: AreaScene, method: Method) -> tuple[Plate, ...]:
     if method.underbase_mm is not None:
         scenes.append(("underbase", _of_layers(area, [Layer(_underbase(area, method.underbase_mm), UNDERBASE, "ink")])))
     if method.separations:
-        scenes += [(paint.name or paint.screen, _of_layers(area, [layer])) for paint, layer in _separated(area)]
+        separated = _separated(area)
+        names = plate_names([paint for paint, _ in separated])
+        scenes += [(names[paint], _of_layers(area, [layer])) for paint, layer in separated]
     return tuple(Plate(name, _finished(area_page(scene), method)) for name, scene in scenes)
+
+
+def plate_names(paints: Sequence[Paint]) -> dict[Paint, str]:
+    """Return what the plates of colors are called, no two alike: by name, and where two share that by reference too."""
+    named: dict[Paint, str] = {}
+    for paint in paints:
+        short = Paint(paint.screen, paint.name).plate
+        shares = sum(other.name == paint.name for other in paints) > 1
+        name = paint.plate if shares else short
+        named[paint] = name if name not in named.values() else f"{name} {paint.screen}"
+    return named
 
 
 def _finished(page: Page, method: Method) -> Page:
@@ -106,7 +119,8 @@ def _with_marks(page: Page) -> Page:
     sheet = Area(key="marks", name="Marks", x_mm=0, y_mm=0, width_mm=wide, height_mm=high, method="registration")
     scene = AreaScene("marks", sheet, (drawn(Layer(marks, REGISTRATION, "ink")),))
     trim = Box(*(edge + MARKS_MM for edge in page.trim))
-    return Page(wide, high, trim, (*areas, PlacedArea(scene, Matrix(), Outline.empty())))
+    bleed = Box(MARKS_MM, MARKS_MM, wide - MARKS_MM, high - MARKS_MM)
+    return Page(wide, high, trim, (*areas, PlacedArea(scene, Matrix(), Outline.empty())), bleed=bleed)
 
 
 def _mark() -> Outline:

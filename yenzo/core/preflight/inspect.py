@@ -2,10 +2,11 @@
 
 from yenzo.core.documents.materials import Materials
 from yenzo.core.preflight.checks.codes import find_unreadable_codes
-from yenzo.core.preflight.checks.colors import find_colors
+from yenzo.core.preflight.checks.colors import find_colors, find_without_process
 from yenzo.core.preflight.checks.contours import find_without_contours
 from yenzo.core.preflight.checks.contrast import find_hardly_seen
 from yenzo.core.preflight.checks.drawings import find_in_drawings
+from yenzo.core.preflight.checks.effects import find_fine_effects
 from yenzo.core.preflight.checks.merging import find_merging
 from yenzo.core.preflight.checks.narrow import find_narrow
 from yenzo.core.preflight.checks.outside import find_outside
@@ -26,8 +27,10 @@ CHECKS: tuple[Check, ...] = (
     find_too_small,
     find_too_thin,
     find_narrow,
+    find_fine_effects,
     find_too_coarse,
     find_colors,
+    find_without_process,
     find_without_contours,
     find_in_drawings,
     find_merging,

@@ -70,7 +70,10 @@ class PlacedArea:
 
 @dataclass(frozen=True)
 class Page:
-    """A page of known size; `trim` is where the goods end when the page has bleed around it."""
+    """A page of known size; `trim` is where the goods end when the page has bleed around it.
+
+    `bleed` is where that ends, the whole page if nothing lies beyond it, as marks do.
+    """
 
     width_mm: float
     height_mm: float
@@ -78,6 +81,7 @@ class Page:
     areas: tuple[PlacedArea, ...]
     goods: str | None = None
     overlays: tuple[str, ...] = ()
+    bleed: Box | None = None
 
 
 def area_page(area: AreaScene) -> Page:

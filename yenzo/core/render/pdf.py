@@ -21,10 +21,12 @@ from yenzo.core.render.micrometres import PER_MM, micrometres
 from yenzo.core.render.page import Page, paint_page
 from yenzo.core.render.pictures import has_alpha, open_picture
 from yenzo.core.scene.paints import Fill, GradientPaint, Paint
+from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
 
 RGB, CMYK = "/DeviceRGB", "/DeviceCMYK"
+PDF_VERSION = "1.6"
 # Where an ICC profile (ICC.1, 7.2) has the date it was made and its checksum, which tell nothing of the colors.
 PROFILE_DATE, PROFILE_ID = slice(24, 36), slice(84, 100)
 OPERATORS = {"M": "m", "L": "l", "C": "c", "Z": "h"}
@@ -57,19 +59,13 @@ def render_pdf(
     width, height = mm_to_points(page.width_mm), mm_to_points(page.height_mm)
     trim = page.trim
     whole = _numbers(0, 0, width, height)
-    trimmed = _numbers(
-        mm_to_points(trim.left),
-        height - mm_to_points(trim.bottom),
-        mm_to_points(trim.right),
-        height - mm_to_points(trim.top),
-    )
     pdf.pages.append(
         pikepdf.Page(
             pikepdf.Dictionary(
                 Type=pikepdf.Name.Page,
                 MediaBox=whole,
-                BleedBox=whole,
-                TrimBox=trimmed,
+                BleedBox=_page_box(page.bleed, height) if page.bleed else whole,
+                TrimBox=_page_box(trim, height),
                 Resources=pikepdf.Dictionary(
                     XObject=pikepdf.Dictionary(canvas.pictures),
                     Pattern=pikepdf.Dictionary(canvas.patterns),
@@ -82,8 +78,20 @@ def render_pdf(
     pdf.pages[0].obj.Parent = pdf.Root.Pages
     pdf.Root.OutputIntents = pikepdf.Array([_output_intent(pdf)])
     output = io.BytesIO()
-    pdf.save(output, deterministic_id=True, object_stream_mode=pikepdf.ObjectStreamMode.disable)
+    pdf.save(
+        output,
+        deterministic_id=True,
+        object_stream_mode=pikepdf.ObjectStreamMode.disable,
+        # Soft masks are of PDF 1.4; the header says no less than what is inside.
+        min_version=PDF_VERSION,
+    )
     return output.getvalue()
+
+
+def _page_box(box: Box, height: float) -> pikepdf.Array:
+    """Return a box in mm, y down, as a page has it: in points, y up."""
+    left, top, right, bottom = map(mm_to_points, box)
+    return _numbers(left, height - bottom, right, height - top)
 
 
 class _PdfCanvas:
@@ -92,6 +100,7 @@ class _PdfCanvas:
     def __init__(self, pdf: pikepdf.Pdf, height_mm: float, assets: Assets, compression: int, colors: PdfColors) -> None:
         self._colors = colors
         self.spots: dict[str, pikepdf.Object] = {}
+        self._plates: dict[str, str] = {}
         k = mm_to_points(1)
         self._pdf = pdf
         self._assets = assets
@@ -115,7 +124,9 @@ class _PdfCanvas:
         self._parts.append("f Q" if clip else "f")
 
     def _color(self, paint: Fill) -> None:
-        if isinstance(paint, Paint) and self._colors.spots and paint.name:
+        is_named = isinstance(paint, Paint) and self._colors.spots and paint.name
+        is_on_all = isinstance(paint, Paint) and paint.is_registration and (self._colors.spots or self._colors.process)
+        if isinstance(paint, Paint) and (is_named or is_on_all):
             self._parts.append(f"{self._spot(paint)} cs 1 scn")
         elif isinstance(paint, Paint):
             space, shares = self._shares(paint)
@@ -126,11 +137,15 @@ class _PdfCanvas:
             self._parts.append(f"/Pattern cs {self._gradient(paint)} scn")
 
     def _spot(self, paint: Paint) -> str:
-        name = f"/S{hashlib.sha256(paint.name.encode()).hexdigest()[:8]}"
-        space, shares = self._shares(paint)
+        plate_name = "All" if paint.is_registration else paint.plate
+        # Two of one name and reference that look otherwise are two plates.
+        taken = self._plates.setdefault(plate_name, paint.screen)
+        plate_name = plate_name if taken == paint.screen else f"{plate_name} {paint.screen}"
+        name = f"/S{hashlib.sha256(plate_name.encode()).hexdigest()[:8]}"
+        space, shares = (CMYK, (1.0, 1.0, 1.0, 1.0)) if paint.is_registration else self._shares(paint)
         none = (0, 0, 0, 0) if space == CMYK else (1, 1, 1)
         tint = pikepdf.Dictionary(FunctionType=2, Domain=_numbers(0, 1), C0=_numbers(*none), C1=_numbers(*shares), N=1)
-        plate = pikepdf.Name("/" + " ".join(filter(None, (paint.name, paint.reference))))
+        plate = pikepdf.Name(f"/{plate_name}")
         self.spots[name] = pikepdf.Array([pikepdf.Name.Separation, plate, pikepdf.Name(space), tint])
         return name
 
@@ -150,12 +165,15 @@ class _PdfCanvas:
     def _gradient(self, paint: GradientPaint) -> str:
         """Return the name of an axial shading (ISO 32000-2, 8.7.4.5.3) that goes on evenly beyond its ends."""
         name = f"/G{len(self.patterns)}"
+        (space, first), (other, last) = self._shares(paint.start), self._shares(paint.end)
+        if space != other:
+            space, first, last = RGB, _rgb(paint.start), _rgb(paint.end)
         function = pikepdf.Dictionary(
-            FunctionType=2, Domain=_numbers(0, 1), C0=_numbers(*_rgb(paint.start)), C1=_numbers(*_rgb(paint.end)), N=1
+            FunctionType=2, Domain=_numbers(0, 1), C0=_numbers(*first), C1=_numbers(*last), N=1
         )
         shading = pikepdf.Dictionary(
             ShadingType=2,
-            ColorSpace=pikepdf.Name.DeviceRGB,
+            ColorSpace=pikepdf.Name(space),
             Coords=_numbers(*paint.first_mm, *paint.last_mm),
             Function=function,
             Extend=pikepdf.Array([True, True]),

@@ -4,17 +4,21 @@ import math
 from collections.abc import Callable
 
 import numpy as np
+import shapely
 
 from yenzo.core.documents.effects import ColorSource, Effects, Gradient, Pattern
 from yenzo.core.scene.paints import Fill, GradientPaint, Layer, Paint
-from yenzo.core.shapes.areas import arc_outline, rounded_rectangle
-from yenzo.core.shapes.booleans import difference, intersection
+from yenzo.core.shapes.areas import rounded_rectangle
+from yenzo.core.shapes.booleans import difference
 from yenzo.core.shapes.box import Box
+from yenzo.core.shapes.in_pieces import cut_to
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.polygons import edge_of, grown
 
-MOST_TILES = 4000
+MOST_TILES, MOST_STRIPES = 4000, 600
+# Of a quarter of a dot: nobody sees more of them.
+DOT_SEGMENTS = 8
 PaintOf = Callable[[ColorSource], Paint]
 
 
@@ -42,10 +46,11 @@ def layers_of(
         moved = (outside or outline).shifted(effects.shadow.across_mm, effects.shadow.down_mm)
         layers.append(Layer(moved, paint_of(effects.shadow.color), "shadow"))
     if stroke and outside:
-        layers.append(Layer(outside, paint_of(stroke.color), "stroke"))
+        layers.append(Layer(outside, paint_of(stroke.color), "stroke", (stroke.width_mm, math.inf)))
     layers.extend(_filled(outline, ink, paint, effects, paint_of))
     if stroke and stroke.place == "centered":
-        layers.append(Layer(edge_of(outline, stroke.width_mm), paint_of(stroke.color), "stroke"))
+        edge = edge_of(outline, stroke.width_mm)
+        layers.append(Layer(edge, paint_of(stroke.color), "stroke", (stroke.width_mm, math.inf)))
     return tuple(layers)
 
 
@@ -56,8 +61,8 @@ def _filled(outline: Outline, ink: Box, paint: Paint, effects: Effects, paint_of
         case Gradient() as gradient:
             return [Layer(outline, _gradient(ink, paint, paint_of(gradient.color), gradient.angle_deg), "ink")]
         case Pattern() as pattern:
-            tiles = intersection(_tiles(pattern, ink), outline)
-            return [Layer(outline, paint, "ink"), Layer(tiles, paint_of(pattern.color), "pattern")]
+            shown, detail = _patterned(pattern, ink, outline)
+            return [Layer(outline, paint, "ink"), Layer(shown, paint_of(pattern.color), "pattern", detail)]
 
 
 def _gradient(ink: Box, start: Paint, end: Paint, angle_deg: float) -> Fill:
@@ -70,23 +75,26 @@ def _gradient(ink: Box, start: Paint, end: Paint, angle_deg: float) -> Fill:
     return GradientPaint(start, end, (float(first[0]), float(first[1])), (float(last[0]), float(last[1])))
 
 
-def _tiles(pattern: Pattern, ink: Box) -> Outline:
-    """Return stripes, dots or squares that cover a box, turned about its middle; coarser if they would be too many."""
+def _patterned(pattern: Pattern, ink: Box, outline: Outline) -> tuple[Outline, tuple[float, float]]:
+    """Return stripes, dots or squares in letters, turned about their middle, and how wide they and their gaps are.
+
+    Tiles are coarser if they would be too many; how fine they were wanted is told all the same.
+    """
     half = math.hypot(ink.width, ink.height) / 2 + pattern.size_mm
-    step = pattern.size_mm
-    if pattern.kind != "stripes":
-        step = max(step, 2 * half / math.sqrt(MOST_TILES))
-    count = math.ceil(half / step)
-    places = [(index + 0.0) * step for index in range(-count, count + 1)]
-    tiles: list[Outline]
+    wanted, across = pattern.size_mm, MOST_STRIPES if pattern.kind == "stripes" else math.sqrt(MOST_TILES)
+    step = max(wanted, 2 * half / across)
+    places = np.arange(-math.ceil(half / step), math.ceil(half / step) + 1) * step
+    x, y = (each.ravel() for each in np.meshgrid(places, places))
+    detail = (wanted / 2, wanted / 2)
     if pattern.kind == "stripes":
-        tiles = [Outline.rectangle(Box(-half, at, half, at + step / 2)) for at in places]
+        tiles = shapely.box(-half, places, half, places + step / 2)
     elif pattern.kind == "dots":
-        dot = arc_outline(0, 360, Matrix(step * 0.3, 0, 0, step * 0.3, 0, 0))
-        tiles = [dot.shifted(x, y) for x in places for y in places]
+        tiles = shapely.buffer(shapely.points(x, y), step * 0.3, quad_segs=DOT_SEGMENTS)
+        detail = (wanted * 0.6, wanted * 0.4)
     else:
-        square = Outline.rectangle(Box(0, 0, step / 2, step / 2))
-        tiles = [square.shifted(x + shift, y + shift) for x in places for y in places for shift in (0.0, step / 2)]
-    x, y = ink.middle
-    turned = Matrix.about(0, 0, turn_deg=pattern.angle_deg, scale=1).then(Matrix.shift(x, y))
-    return Outline.joined(tiles).mapped(turned)
+        x, y = np.concatenate([x, x + step / 2]), np.concatenate([y, y + step / 2])
+        tiles = shapely.box(x, y, x + step / 2, y + step / 2)
+    # Straight up, tiles and letters are found in each other's boxes; letters are turned there and back.
+    turned = Matrix.about(0, 0, turn_deg=pattern.angle_deg, scale=1).then(Matrix.shift(*ink.middle))
+    back = Matrix.shift(-ink.middle[0], -ink.middle[1]).then(Matrix.about(0, 0, turn_deg=-pattern.angle_deg, scale=1))
+    return cut_to(tiles, outline.mapped(back)).mapped(turned), detail

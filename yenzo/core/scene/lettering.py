@@ -127,6 +127,8 @@ def make_lettering(
         breaks_joins=laid.breaks_joins,
         is_tangled=laid.is_tangled or layers is None,
         line_near_edge=laid.line_near_edge,
+        is_bent=laid.is_bent,
+        has_bent_letters=laid.has_bent_letters,
         may_overlap=placement.may_overlap,
         drops_effects=drops_effects,
         effects=layers or (),

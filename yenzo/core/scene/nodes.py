@@ -27,6 +27,7 @@ class Lettering:
     `line` is what a tool follows where the typeface has single lines; the outline is then what the tool makes of it.
     `fields` are all whose entries make the text; `field` is the first of them that is filled. `thin` is known where the
     method has limits and no effect makes the strokes thicker. `drops_effects` says that the text is too long for them.
+    `is_bent` says that its base line is no straight one, `has_bent_letters` that letters, which join, are bent along.
     """
 
     placement: str
@@ -48,6 +49,8 @@ class Lettering:
     line_near_edge: bool = False
     may_overlap: bool = False
     drops_effects: bool = False
+    is_bent: bool = False
+    has_bent_letters: bool = False
     effects: tuple[Layer, ...] = ()
     thin: ThinPlaces | None = None
     line: Outline | None = None

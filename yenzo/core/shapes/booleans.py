@@ -13,15 +13,16 @@ import shapely
 
 from yenzo.core.errors import ShapeError
 from yenzo.core.shapes.flattening import covered_by, flattened, outline_from
+from yenzo.core.shapes.in_pieces import combined, united
 from yenzo.core.shapes.outline import Outline, Points, contours_of
 
 UNITS_PER_MM = 100.0
 TANGLED_WORDS = "These outlines run through each other far too often to be made."
 # In units: a hundredth of a micrometre would be noise, a micrometre can't be seen.
 CONIC_TOLERANCE = 0.05
-# Outlines of fewer points are quick however they cross; what hangs together in texts that can be read has fewer than
-# the most points and crosses itself some dozen times.
-SURELY_PLAIN, MOST_POINTS, MOST_CROSSINGS, TANGLE_FLATNESS_MM = 600, 5000, 150, 0.1
+# Outlines of fewer points are quick however they cross; what has more than the most points is worked on in pieces. What
+# hangs together in texts that can be read crosses itself some dozen times, and a few times for each letter.
+SURELY_PLAIN, MOST_POINTS, MOST_CROSSINGS, CROSSINGS_EACH, TANGLE_FLATNESS_MM = 600, 5000, 150, 8, 0.1
 
 
 def union(outlines: Iterable[Outline]) -> Outline:
@@ -31,6 +32,8 @@ def union(outlines: Iterable[Outline]) -> Outline:
 
 def _simplified(outline: Outline) -> Outline:
     _refuse_tangles(outline)
+    if len(outline.points) > MOST_POINTS:
+        return united(outline)
     path = _to_path(outline)
     try:
         path.simplify(fix_winding=True, keep_starting_points=False)
@@ -41,17 +44,20 @@ def _simplified(outline: Outline) -> Outline:
 
 def _refuse_tangles(outline: Outline) -> None:
     """Raise ShapeError for contours that cross each other so often that working on them would take minutes."""
-    if len(outline.points) < SURELY_PLAIN:
-        return
-    if len(outline.points) > MOST_POINTS:
+    if is_tangled(outline):
         raise ShapeError("tangled", "outline", TANGLED_WORDS)
+
+
+def is_tangled(outline: Outline) -> bool:
+    """Tell whether contours cross each other so often that work on their curves would take minutes."""
+    if len(outline.points) < SURELY_PLAIN:
+        return False
     rings = flattened(outline, TANGLE_FLATNESS_MM)
     starts = np.concatenate(rings)
     ends = np.concatenate([np.roll(ring, -1, axis=0) for ring in rings])
     edges = shapely.linestrings(np.stack([starts, ends], axis=1))
     pairs = shapely.STRtree(edges).query(edges, predicate="crosses")
-    if pairs.shape[1] > 2 * MOST_CROSSINGS:
-        raise ShapeError("tangled", "outline", TANGLED_WORDS)
+    return bool(pairs.shape[1] > 2 * max(MOST_CROSSINGS, CROSSINGS_EACH * len(rings)))
 
 
 def _apart(outline: Outline) -> Iterator[Outline]:
@@ -95,6 +101,8 @@ def _operation(first: Outline, second: Outline, operation: pathops.PathOp) -> Ou
         return first if operation == pathops.PathOp.DIFFERENCE else Outline.empty()
     _refuse_tangles(first)
     _refuse_tangles(second)
+    if max(len(first.points), len(second.points)) > MOST_POINTS:
+        return combined(first, second, "first_only" if operation == pathops.PathOp.DIFFERENCE else "both")
     try:
         path = pathops.op(_to_path(first), _to_path(second), operation, fix_winding=True, keep_starting_points=False)
     except pathops.PathOpsError:
@@ -139,6 +147,8 @@ def _from_path(path: pathops.Path) -> Outline:
 def even_odd(outline: Outline) -> Outline:
     """Return what an outline covers when every second layer of it is a hole, as an outline that is filled nonzero."""
     _refuse_tangles(outline)
+    if len(outline.points) > MOST_POINTS:
+        raise ShapeError("tangled", "outline", TANGLED_WORDS)
     path = _to_path(outline)
     path.fillType = pathops.FillType.EVEN_ODD
     try:

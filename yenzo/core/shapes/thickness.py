@@ -2,7 +2,8 @@
 
 From points all along the edge a ray goes straight in (or out) to the next edge. Where that edge faces back, the ray's
 length is how thick the ink (or the gap) is there. Edges that meet round a tip next to it don't bound a stroke: every
-corner is infinitely thin at its tip, and nobody means that.
+corner is infinitely thin at its tip, and nobody means that. Necks, where strokes join, have no parallel edges: they are
+found by `necks`.
 """
 
 from typing import NamedTuple
@@ -14,8 +15,8 @@ from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.shapes.booleans import union
 from yenzo.core.shapes.flattening import flattened
+from yenzo.core.shapes.necks import neck
 from yenzo.core.shapes.outline import Outline, Points
-from yenzo.core.shapes.polygons import polygon_of
 
 # Where a stroke is thinnest its edges are parallel: within 10 degrees, as curves are looked at in steps (cosines).
 LEAST_FACING = 0.985
@@ -67,15 +68,27 @@ def thinnest(outline: Outline) -> Thinnest:
     inward = np.column_stack([-directions[:, 1], directions[:, 0]]) * np.sign(area)
     stroke, blob = _shortest(points, inward, ways, edges.contours[edge], edges)
     gap, _ = _shortest(points, -inward, ways, edges.contours[edge], edges)
-    counters = [2 * circle.length for circle in _circles_in_holes(simple)]
-    return Thinnest(stroke if np.isfinite(stroke) else blob, min([gap, *counters]))
+    covered = _covered(simple, size)
+    counters = [2 * circle.length for circle in _circles_in_holes(covered)]
+    stroke, gap = stroke if np.isfinite(stroke) else blob, min([gap, *counters])
+    return Thinnest(min(stroke, neck(covered, min(stroke, size))), min(gap, neck(_around(covered), min(gap, size))))
 
 
-def _circles_in_holes(simple: Outline) -> list[BaseGeometry]:
+def _covered(simple: Outline, size: float) -> BaseGeometry:
+    rings = [ring for ring in flattened(simple, size * FLATNESS_SHARE) if len(ring) > 2]
+    return shapely.build_area(shapely.GeometryCollection([shapely.LinearRing(ring) for ring in rings]))
+
+
+def _around(covered: BaseGeometry) -> BaseGeometry:
+    """Return what is left free, holes included, as far around as any gap in it may reach."""
+    left, top, right, bottom = covered.bounds
+    far = max(right - left, bottom - top)
+    return shapely.box(left - far, top - far, right + far, bottom + far).difference(covered)
+
+
+def _circles_in_holes(covered: BaseGeometry) -> list[BaseGeometry]:
     """Return the radius of the largest circle in each hole as a line: a counter is as wide as what fits into it."""
-    covered = polygon_of(simple, is_simple=True)
-    polygons = getattr(covered, "geoms", [covered])
-    holes = [shapely.Polygon(ring) for polygon in polygons for ring in polygon.interiors]
+    holes = [shapely.Polygon(ring) for polygon in shapely.get_parts(covered) for ring in polygon.interiors]
     return [shapely.maximum_inscribed_circle(hole) for hole in holes if hole.area > 0]
 
 

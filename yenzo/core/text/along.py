@@ -144,7 +144,17 @@ def _set(pieces: Pieces, ink: Box, em_mm: float, path: Path, text: str, style: T
         flat = pieces.flat.mapped(Matrix(em_mm, 0, 0, em_mm, start_mm, 0))
         return Laid(flat, height_mm, pieces.missing, (text,), overflow_mm)
     outline, is_tangled = set_pieces(pieces, em_mm, start_mm, further, measured, tolerance_mm)
-    return Laid(outline, height_mm, pieces.missing, (text,), overflow_mm, is_tangled=is_tangled)
+    bent = any(piece.is_bent for piece in pieces.pieces)
+    return Laid(
+        outline,
+        height_mm,
+        pieces.missing,
+        (text,),
+        overflow_mm,
+        is_tangled=is_tangled,
+        is_bent=True,
+        has_bent_letters=bent,
+    )
 
 
 def _between(font: Font, em_mm: float, style: TextStyle) -> float:

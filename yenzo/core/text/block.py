@@ -15,13 +15,14 @@ from yenzo.core.shapes.outline import Outline
 from yenzo.core.text.bidi import utf16_places
 from yenzo.core.text.fonts import Font
 from yenzo.core.text.line import placed_in_box, size_in_box
-from yenzo.core.text.shaping import drawn, shape_line
+from yenzo.core.text.shaping import ShapedLine, drawn, shape_line
 from yenzo.core.text.styles import BlockStyle, Laid
 
 SEARCH_ROUNDS = 14
 TIGHTENING = (0.0, 0.34, 0.67, 1.0)
 # A hair of the width, so that what fits exactly isn't broken for rounding.
 SLACK = 1e-9
+SOFT_HYPHEN, HYPHEN = "\u00ad", "-"
 
 
 def fit_block(font: Font, text: str, box: Box, style: BlockStyle) -> Laid:
@@ -100,8 +101,12 @@ def _pieces(font: Font, text: str, style: BlockStyle) -> Iterator[_Piece]:
         piece = text[start:end]
         inked = piece.rstrip()
         inked_em = shape_line(font, inked, style).advance_em if inked else 0.0
+        advance_em = inked_em
+        if inked.endswith(SOFT_HYPHEN):
+            # Only where the line breaks there is a hyphen.
+            inked_em = shape_line(font, inked[:-1] + HYPHEN, style).advance_em
         spaces = sum(char == " " for char in piece[len(inked) :])
-        yield _Piece(start, end, inked_em + spaces * space_em, inked_em, piece.endswith("\n"))
+        yield _Piece(start, end, advance_em + spaces * space_em, inked_em, piece.endswith("\n"))
 
 
 def _line_breaks(text: str) -> Iterator[tuple[int, int]]:
@@ -148,7 +153,7 @@ def _drawn_lines(
 ) -> tuple[Outline, tuple[str, ...]]:
     parts: list[Outline] = []
     missing: dict[str, None] = {}
-    shaped = [shape_line(font, text, style, _stripped(text, line[0].start, line[-1].end)) for line in lines]
+    shaped = [_shaped_line(font, text, line, style) for line in lines]
     widest = max(line.advance_em for line in shaped)
     if style.align == "justified":
         widest = max(widest, width_em)
@@ -164,6 +169,14 @@ def _drawn_lines(
         if part:
             parts.append(part.shifted(x, row * pitch_em))
     return Outline.joined(parts), tuple(missing)
+
+
+def _shaped_line(font: Font, text: str, line: list[_Piece], style: BlockStyle) -> ShapedLine:
+    """Return a line as it is drawn: with a hyphen where it ends within a word."""
+    begin, end = _stripped(text, line[0].start, line[-1].end)
+    if text[begin:end].endswith(SOFT_HYPHEN) and end < len(text):
+        text = text[: end - 1] + HYPHEN + text[end:]
+    return shape_line(font, text, style, (begin, end))
 
 
 def _stripped(text: str, start: int, end: int) -> tuple[int, int]:

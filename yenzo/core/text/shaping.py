@@ -24,6 +24,7 @@ DEFAULT_SCRIPT = "Latn"
 JOINING_SCRIPTS = frozenset({"Arab", "Syrc", "Mand", "Mong", "Nkoo", "Phag", "Adlm", "Rohg", "Deva", "Beng", "Guru"})
 # Letters and marks; figures stand by themselves.
 LETTERS = frozenset("LM")
+NO_LIGATURES = {"liga": 0, "clig": 0}
 PLAIN = TextStyle(1, 1)
 by_start = attrgetter("start")
 
@@ -92,7 +93,8 @@ def _shaped(
     glyphs: list[Glyph] = []
     missing: dict[str, None] = {}
     pen_em = 0.0
-    features = dict.fromkeys(tags, 1)
+    # Letters that are set apart aren't drawn together (CSS Text 3, 8.2), unless that is asked for by name.
+    features = {**(NO_LIGATURES if spacing_em else {}), **dict.fromkeys(tags, 1)}
     line = directed(text, part)
     for run in _by_script(text, sorted(line.runs, key=by_start) if in_typed_order else line.runs):
         buffer = hb.Buffer()

@@ -45,7 +45,8 @@ class Laid:
 
     `missing` are characters that the font lacks, `overflow_mm` is how much longer the text is than its base line,
     `breaks_joins` says that letters which join were set apart, `is_tangled` that letters run into each other, and
-    `line_near_edge` that the text stands out of its area though its base line is long enough for it.
+    `line_near_edge` that the text stands out of its area though its base line is long enough for it. `is_bent` says
+    that its base line is no straight one, and `has_bent_letters` that some of its letters were bent along.
     """
 
     outline: Outline
@@ -56,3 +57,5 @@ class Laid:
     breaks_joins: bool = False
     is_tangled: bool = False
     line_near_edge: bool = False
+    is_bent: bool = False
+    has_bent_letters: bool = False

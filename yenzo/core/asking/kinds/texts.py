@@ -1,5 +1,6 @@
 """Lines and paragraphs of text, and notes to the workshop."""
 
+import re
 from collections.abc import Iterator
 from typing import Any
 
@@ -26,9 +27,15 @@ from yenzo.core.speaking import say
 UNBOUNDED = 40
 
 
+# Blanks that may be made one; those that must not be broken stay as they are.
+SPACES = re.compile(r"[^\S\u00a0\u202f]+")
+# Languages in which i and ı are two letters (SpecialCasing.txt).
+DOTTED_LANGUAGES = frozenset({"tr", "az"})
+
+
 def plain_lines(raw: str) -> str:
     """Return a text of several lines without spaces at their ends and empty lines around it."""
-    return "\n".join(" ".join(line.split()) for line in raw.splitlines()).strip("\n")
+    return "\n".join(SPACES.sub(" ", line).strip() for line in raw.splitlines()).strip("\n")
 
 
 class TextKind(Kind[TextField]):
@@ -114,7 +121,7 @@ class LineKind(TextKind):
 
     def value(self, field: TextField, entry: RawEntry) -> str:
         """Return the text in one line, in the case that is wanted."""
-        return _cased(field, " ".join(_raw(field, entry).split()), entry.language)
+        return _cased(field, SPACES.sub(" ", _raw(field, entry)).strip(), entry.language)
 
 
 class ParagraphKind(TextKind):
@@ -196,6 +203,9 @@ def _raw(field: TextField | NoteField, entry: RawEntry) -> str:
 def _cased(field: TextField, text: str, language: str) -> str:
     # Unicode's full case mapping by language (the Standard, section 3.13): ß becomes SS, Turkish i keeps its dot.
     locale = icu.Locale(language)
+    if locale.getLanguage() in DOTTED_LANGUAGES:
+        # An i with a dot of its own is an i there: its capital has one dot, not two.
+        text = text.replace("i\u0307", "i")
     match field.case:
         case "upper":
             return str(icu.UnicodeString(text).toUpper(locale))

@@ -9,6 +9,28 @@ from yenzo.core.scene.paints import GradientPaint
 from yenzo.core.speaking import say
 
 
+def find_without_process(area: AreaScene, method: Method) -> Iterator[Finding]:
+    """Yield a finding for each thing in a color of which nobody has said how it is printed in process colors."""
+    if not method.cmyk:
+        return
+    for node in area.painted:
+        lacking = [
+            paint
+            for layer in node.layers
+            for paint in layer.paint.colors
+            if paint.cmyk is None and not (method.spot_colors and paint.name)
+        ]
+        if lacking:
+            message = say(
+                "“{text}” is in {color}, of which it isn't said how {method} prints it in process colors. "
+                "Please choose another color.",
+                text=node.text,
+                color=lacking[0].name or lacking[0].screen,
+                method=method.name,
+            )
+            yield found("no_process", area, node, message)
+
+
 def find_colors(area: AreaScene, method: Method) -> Iterator[Finding]:
     """Yield a finding for what brings one color too many, and for each gradient that the method can't make."""
     seen: dict[str, None] = {}

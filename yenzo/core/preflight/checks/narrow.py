@@ -11,12 +11,13 @@ from yenzo.core.scene.inking import Inked, made_of, one_tool, painted, tool_of
 from yenzo.core.scene.nodes import AreaScene, Lettering
 from yenzo.core.scene.paints import Paint
 from yenzo.core.shapes.booleans import union
+from yenzo.core.shapes.gaps import TOUCHING_MM, nearest_parts
 from yenzo.core.shapes.polygons import may_be_narrow, polygon_of
 from yenzo.core.shapes.thickness import Thinnest, thinnest
 from yenzo.core.speaking import decimal, say
 
-# Below this, edges meet: what is left between them comes of rounding.
-TOUCHING_MM = 0.002
+# Curves are looked at in steps: what is nearer than the least by less than this can't be told from it.
+ROUNDING_SHARE = 0.01
 
 
 def find_narrow(area: AreaScene, method: Method) -> Iterator[Finding]:
@@ -26,6 +27,7 @@ def find_narrow(area: AreaScene, method: Method) -> Iterator[Finding]:
     """
     if method.least_gap_mm is None and method.least_stroke_mm is None:
         return
+    yield from _near_letters(area, method)
     for together in _together(area, method):
         node = together[-1].node
         measured = _measured(together, method)
@@ -55,19 +57,52 @@ def find_narrow(area: AreaScene, method: Method) -> Iterator[Finding]:
             yield found("too_thin", area, node, message, measured=measured.stroke, limit=method.least_stroke_mm)
 
 
+def _near_letters(area: AreaScene, method: Method) -> Iterator[Finding]:
+    """Yield a finding for each text that is no plain straight line and whose letters are too near to each other."""
+    least = method.least_gap_mm
+    if least is None:
+        return
+    for node in area.letterings:
+        is_measured = node.thin is not None and node.thin.gap_mm < least
+        is_straight = not node.is_bent and len(node.lines) < 2 and node.line is None
+        if is_straight or is_measured or node.effects or node.is_tangled:
+            continue
+        gap = nearest_parts(node.outline, least)
+        if gap < least * (1 - ROUNDING_SHARE):
+            message = say(
+                "Letters of “{text}” on “{area}” would be {gap} mm apart; {method} needs at least {least} mm. Please "
+                "choose larger letters, another typeface or other words.",
+                text=node.text,
+                area=area.name,
+                gap=decimal(gap, 2),
+                method=method.name,
+                least=decimal(least),
+            )
+            yield found("too_narrow", area, node, message, measured=gap, limit=least)
+
+
 def _together(area: AreaScene, method: Method) -> Iterator[list[Inked]]:
     """Yield what one color or tool makes of texts, unless that is a single plain one, which is measured already."""
     tool = one_tool if method.one_color else tool_of
     is_closed = method.closes_gaps and method.least_stroke_mm is None
     groups: dict[str, list[Inked]] = {}
     for one in made_of(area, painted(area)):
-        if isinstance(one.layer.paint, Paint) and isinstance(one.node, Lettering) and not one.node.is_tangled:
+        if isinstance(one.layer.paint, Paint) and isinstance(one.node, Lettering) and _is_measured(one.node):
             groups.setdefault(tool(one.layer.paint), []).append(one)
     for group in groups.values():
         alone = group[0] if len(group) == 1 else None
-        is_plain = alone is not None and isinstance(alone.node, Lettering) and not alone.node.effects
+        lettering = alone.node if alone is not None and isinstance(alone.node, Lettering) else None
+        is_plain = lettering is not None and not lettering.effects and not lettering.has_bent_letters
         if not is_plain and not (is_closed and alone is not None and alone.layer.role == "stroke"):
             yield group
+
+
+def _is_measured(node: Lettering) -> bool:
+    """Tell whether a text's shapes are measured: patterns are by their numbers.
+
+    Where a letter's edge cuts a tile, bits are left that nobody minds.
+    """
+    return not node.is_tangled and not any(layer.role == "pattern" for layer in node.effects)
 
 
 def _measured(together: list[Inked], method: Method) -> Thinnest | None:
