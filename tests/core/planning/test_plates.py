@@ -68,6 +68,22 @@ def test_underbase_is_grown_or_choked_under_everything(panel, by_mm, grows):
     assert (white > whole) == grows
 
 
+@pytest.mark.parametrize("by_mm", [-0.3, -1.0, -3.0])
+def test_choked_underbase_never_breaks_letters_and_leaves_none_without_white(assets, by_mm):
+    document = board()
+    document["placements"][0] |= {"typeface": {"fixed": "log-book"}, "least_mm": 12, "most_mm": 12}
+    panel = next(walk(read_setup(document), entries({"name": "Whimbrel"}), assets).scene.areas)
+    composite, underbase = plates_of(panel, method(underbase_mm=by_mm))
+    (ink,), (white,) = (
+        [layer.outline for area in plate.page.areas for node in area.scene.letterings for layer in node.layers]
+        for plate in (composite, underbase)
+    )
+    inked, under = polygon_of(ink), polygon_of(white)
+    assert len(under.geoms) == len(inked.geoms)
+    assert 0.4 * inked.area < under.area < 1.0001 * inked.area
+    assert under.difference(inked.buffer(0.01)).area < 0.01
+
+
 def test_mirrored_page_reads_from_the_other_side(panel, assets):
     straight, mirrored = (
         Image.open(io.BytesIO(render_file(plates_of(panel, option)[0].page, assets, "png", dpi=20)))

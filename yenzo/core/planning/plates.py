@@ -14,6 +14,7 @@ from yenzo.core.shapes.areas import arc_outline
 from yenzo.core.shapes.booleans import difference, union
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
+from yenzo.core.shapes.necks import choked
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.polygons import grown
 
@@ -102,8 +103,9 @@ def _separated(area: AreaScene) -> list[tuple[Paint, Layer]]:
 
 
 def _underbase(area: AreaScene, by_mm: float) -> Outline:
-    """Return what lies white under all colors, grown or (below zero) choked."""
-    return grown(whole_of(_layers(area)), by_mm)
+    """Return what lies white under all colors, grown or (below zero) choked, no more than its strokes bear."""
+    whole = whole_of(_layers(area))
+    return grown(whole, by_mm) if by_mm >= 0 else choked(whole, -by_mm)
 
 
 def _of_layers(area: AreaScene, layers: Iterable[Layer]) -> AreaScene:

@@ -4,9 +4,10 @@ from yenzo.core.documents.materials import Materials
 from yenzo.core.preflight.checks.codes import find_unreadable_codes
 from yenzo.core.preflight.checks.colors import find_colors, find_without_process
 from yenzo.core.preflight.checks.contours import find_without_contours
-from yenzo.core.preflight.checks.contrast import find_hardly_seen
+from yenzo.core.preflight.checks.contrast import find_hardly_seen, find_on_own_plate
 from yenzo.core.preflight.checks.drawings import find_in_drawings
 from yenzo.core.preflight.checks.effects import find_fine_effects
+from yenzo.core.preflight.checks.hidden import find_nothing_shown, find_under_pictures
 from yenzo.core.preflight.checks.merging import find_merging
 from yenzo.core.preflight.checks.narrow import find_narrow
 from yenzo.core.preflight.checks.outside import find_outside
@@ -36,6 +37,9 @@ CHECKS: tuple[Check, ...] = (
     find_merging,
     find_overlapping,
     find_hardly_seen,
+    find_on_own_plate,
+    find_nothing_shown,
+    find_under_pictures,
     find_see_through,
     find_unreadable_codes,
 )

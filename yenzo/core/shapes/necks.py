@@ -9,12 +9,18 @@ import math
 import shapely
 from shapely.geometry.base import BaseGeometry
 
+from yenzo.core.shapes.flattening import outline_from
+from yenzo.core.shapes.in_pieces import covered_parts
+from yenzo.core.shapes.outline import Outline
+
 # A polygon is looked at in these shares of the width below which a neck is wanted, one near the other: what came apart
 # at one may be gone again at the next.
 LOOKED_AT = (*(0.985 * 0.94**step for step in range(12)), 0.42, 0.34, 0.25, 0.17, 0.1)
 # Found within this share of itself, in so many halvings at most.
 NEAR, MOST_HALVINGS = 0.008, 12
 ROUND_SEGMENTS = 16
+# How much of what is wanted is tried to take in, and how much of a part must be left of it.
+CHOKED_BY, LEFT = (1.0, 0.75, 0.5, 0.25), 0.4
 
 
 def neck(polygon: BaseGeometry, below: float) -> float:
@@ -33,6 +39,19 @@ def neck(polygon: BaseGeometry, below: float) -> float:
         else:
             apart = width
     return (apart + together) / 2
+
+
+def choked(outline: Outline, by_mm: float) -> Outline:
+    """Return an outline with its edge taken in all around, by as much as each part of it bears without coming apart.
+
+    A part that bears nothing stays as it is: without white under it a color would be lost.
+    """
+    parts = []
+    for part in covered_parts(outline):
+        whole = _parts(part)
+        tried = (part.buffer(-share * by_mm, quad_segs=ROUND_SEGMENTS) for share in CHOKED_BY)
+        parts.append(next((less for less in tried if _parts(less) == whole and less.area > LEFT * part.area), part))
+    return outline_from(shapely.MultiPolygon([one for part in parts for one in shapely.get_parts(part)]))
 
 
 def _eroded(polygon: BaseGeometry, width: float) -> BaseGeometry:

@@ -31,3 +31,19 @@ def find_hardly_seen(area: AreaScene, method: Method) -> Iterator[Finding]:
                 area=area.name,
             )
             yield found("hardly_seen", area, node, message, measured=contrast, limit=LEAST_CONTRAST)
+
+
+def find_on_own_plate(area: AreaScene, _method: Method) -> Iterator[Finding]:
+    """Yield a finding for each text in a color too near to that of the plate behind it."""
+    for node in area.letterings:
+        plates = [layer.paint for layer in node.effects if layer.role == "plate"]
+        if node.undecided or not plates or any(layer.role == "stroke" for layer in node.effects):
+            continue
+        contrast = contrast_of(node.paint.screen, plates[0].colors[0].screen)
+        if contrast < LEAST_CONTRAST:
+            message = say(
+                "“{text}” in {color} will hardly show on its plate. Please choose another color for one of them.",
+                text=node.text,
+                color=node.paint.name or say("this color"),
+            )
+            yield found("hardly_seen", area, node, message, measured=contrast, limit=LEAST_CONTRAST)
