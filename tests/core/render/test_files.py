@@ -6,6 +6,7 @@ import subprocess
 import sys
 from concurrent.futures import ThreadPoolExecutor
 
+import ezdxf
 import numpy as np
 import pikepdf
 import pytest
@@ -13,7 +14,10 @@ from PIL import Image
 
 from tests.core.conftest import entries, upload
 from tests.measuring import measure
+from yenzo.core.documents.materials import Method
+from yenzo.core.documents.reading import dump_document, read_setup
 from yenzo.core.errors import RenderError
+from yenzo.core.planning.plates import plates_of
 from yenzo.core.render.files import FORMATS, render_file
 from yenzo.core.render.page import area_page, side_page
 from yenzo.core.spine import walk
@@ -129,6 +133,8 @@ def test_large_png_is_written_band_by_band_and_shows_the_same(panel, assets, mon
     banded.load()
     assert banded.size == (1285, 241)
     assert banded.info["dpi"] == pytest.approx((60, 60), abs=0.01)
+    # Both say that their colors are sRGB.
+    assert [Image.open(io.BytesIO(whole)).info["srgb"], banded.info["srgb"]] == [0, 0]
     away = np.abs(np.asarray(banded).astype(int) - np.asarray(Image.open(io.BytesIO(whole)))).max(axis=2)
     # Where a line falls on the border between two pixels, one of them may be rounded the other way.
     assert (away > 8).mean() < 1e-4
@@ -140,3 +146,21 @@ def test_pngs_made_in_several_threads_at_once_are_the_same(panel, assets):
 
     with ThreadPoolExecutor(6) as pool:
         assert len(set(pool.map(made, range(18)))) == 1
+
+
+def test_dxf_has_no_step_shorter_than_a_machine_makes_and_marks_on_a_layer_of_their_own(setup, assets):
+    document = dump_document(setup)
+    stroke = {"stroke": {"width_mm": 1.5, "color": {"palette": "finishes", "color": "white"}}}
+    document["placements"][0]["effects"] = stroke
+    walked = walk(read_setup(document), entries({"name": "Søster & Whey", "lettering": "log-book"}), assets)
+    area = next(walked.scene.areas)
+    page = plates_of(area, Method(name="Cut", done="cut", registration=True))[0].page
+    drawing = ezdxf.read(io.StringIO(render_file(page, assets, "dxf", dpi=0).decode()))
+    layers = {entity.dxf.layer for entity in drawing.modelspace()}
+    assert "Marks" in layers
+    assert len(layers) == 3
+    steps = []
+    for polyline in drawing.modelspace().query("LWPOLYLINE"):
+        points = np.array([(x, y) for x, y, *_ in polyline.get_points()])
+        steps.append(np.hypot(*(np.roll(points, -1, axis=0) - points)[: None if polyline.closed else -1].T))
+    assert np.concatenate(steps).min() >= 0.02

@@ -28,6 +28,10 @@ from yenzo.core.shapes.outline import Outline, Points
 
 VERSION = "R2010"
 MILLIMETRES = 4
+# Registration marks are no tool's: they have a layer of their own.
+MARKS = "Marks"
+# No machine makes shorter steps, and some stumble over them.
+LEAST_STEP_MM, FEWEST_POINTS = 0.02, 4
 # The cosine of three degrees: what turns less is no corner.
 STRAIGHT_ON = 0.9986
 NOT_IN_LAYER_NAMES = dict.fromkeys(map(ord, '<>/\\":;?*|=`,'), "-")
@@ -88,6 +92,7 @@ class _DxfCanvas:
                 self._add_polyline(ring, attributes, closed=True)
 
     def _add_polyline(self, points: Points, attributes: dict[str, str], *, closed: bool) -> None:
+        points = _without_short_steps(points, closed=closed)
         polyline: LWPolyline = self._space.add_lwpolyline([], close=closed, dxfattribs=attributes)
         # All at once: place, widths at both ends and bulge of each point.
         polyline.lwpoints = LWPolylinePoints(np.hstack([points, np.zeros((len(points), 3))]).tolist())
@@ -108,12 +113,42 @@ class _DxfCanvas:
         raise RenderError("picture", "dxf", message)
 
     def _layer(self, paint: Paint) -> str:
-        name = tool_of(paint).translate(NOT_IN_LAYER_NAMES).strip()[:80] or "Ink"
+        tool = MARKS if paint.is_registration else tool_of(paint)
+        name = tool.translate(NOT_IN_LAYER_NAMES).strip()[:80] or "Ink"
         layers = self._space.doc.layers
         if name not in layers:
             red, green, blue = (int(paint.screen[at : at + 2], 16) for at in (1, 3, 5))
             layers.add(name, true_color=ezdxf.rgb2int((red, green, blue)))
         return name
+
+
+def _without_short_steps(points: Points, *, closed: bool) -> Points:
+    """Return a polyline without steps that are shorter than any machine makes: of two points the blunter one goes."""
+    while len(points) > FEWEST_POINTS:
+        steps = np.hypot(*(np.roll(points, -1, axis=0) - points).T)
+        if not closed:
+            steps[-1] = math.inf
+        short = np.flatnonzero(steps < LEAST_STEP_MM)
+        if not len(short):
+            break
+        # Neighbours aren't dropped in one go: what is left between them may be long enough.
+        apart = short[np.concatenate([[True], np.diff(short) > 2])]
+        turns = _turns(points)
+        first, second = turns[apart], turns[(apart + 1) % len(points)]
+        drops = np.where(first <= second, apart, (apart + 1) % len(points))
+        if not closed:
+            # Its ends stay where they are.
+            drops = np.clip(drops, 1, len(points) - 2)
+        points = np.delete(points, np.unique(drops), axis=0)
+    return points
+
+
+def _turns(points: Points) -> Points:
+    """Return by how much a polyline turns at each of its points, in radians."""
+    before, after = points - np.roll(points, 1, axis=0), np.roll(points, -1, axis=0) - points
+    angles = np.arctan2(after[:, 1], after[:, 0]) - np.arctan2(before[:, 1], before[:, 0])
+    turned: Points = np.abs((angles + math.pi) % (2 * math.pi) - math.pi)
+    return turned
 
 
 def _one(paint: Fill) -> Paint:

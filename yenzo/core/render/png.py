@@ -14,6 +14,7 @@ import numpy as np
 import pypdfium2
 import pypdfium2.raw as pdfium
 from PIL import Image
+from PIL.PngImagePlugin import PngInfo
 
 from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import RenderError
@@ -29,6 +30,8 @@ MOST_PIXELS = 4_000_000_000
 NO_COMPRESSION, FAST_COMPRESSION = 0, 1
 # zlib's Z_RLE: on pictures that are mostly one color it is both faster and smaller than its default.
 RUN_LENGTHS = 3
+# That colors are sRGB, and how they are meant (ISO/IEC 15948, 11.3.2.5).
+PERCEPTUAL = b"\x00"
 SIGNATURE = b"\x89PNG\r\n\x1a\n"
 MM_PER_METRE = 1000.0
 # pdfium is not made for threads, and web processes have some.
@@ -43,7 +46,11 @@ def render_png(page: Page, assets: Assets, dpi: float) -> bytes:
         _write_bands(page, assets, dpi, output)
     else:
         picture = rasterize(page, assets, dpi)
-        picture.save(output, "PNG", dpi=(dpi, dpi), compress_level=FAST_COMPRESSION, compress_type=RUN_LENGTHS)
+        said = PngInfo()
+        said.add(b"sRGB", PERCEPTUAL)
+        picture.save(
+            output, "PNG", dpi=(dpi, dpi), compress_level=FAST_COMPRESSION, compress_type=RUN_LENGTHS, pnginfo=said
+        )
     return output.getvalue()
 
 
@@ -79,6 +86,7 @@ def _write_bands(page: Page, assets: Assets, dpi: float, output: io.BytesIO) -> 
     rows = max(1, BAND_PIXELS // width)
     output.write(SIGNATURE)
     _write_chunk(output, b"IHDR", struct.pack(">IIBBBBB", width, height, 8, 6, 0, 0, 0))
+    _write_chunk(output, b"sRGB", PERCEPTUAL)
     density = round(dpi / MM_PER_INCH * MM_PER_METRE)
     _write_chunk(output, b"pHYs", struct.pack(">IIB", density, density, 1))
     packer = zlib.compressobj(FAST_COMPRESSION, strategy=RUN_LENGTHS)
