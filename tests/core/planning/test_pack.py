@@ -198,7 +198,9 @@ def test_side_sheet_is_true_to_size_and_shows_the_area_where_it_lies(assets, tmp
 
 
 @pytest.mark.parametrize(("registration", "margin"), [(False, 0.0), (True, 8.0)])
-def test_trim_offset_is_where_the_trim_lies_in_the_page_and_the_bleed_box_is_the_page(assets, registration, margin):
+def test_trim_offset_is_where_the_trim_lies_in_the_page_and_the_bleed_box_is_all_but_marks(
+    assets, registration, margin
+):
     document = board()
     document["materials"]["methods"]["carving"]["registration"] = registration
     pack = make_pack(made(document, assets, {"name": "Tern"}))
@@ -210,7 +212,9 @@ def test_trim_offset_is_where_the_trim_lies_in_the_page_and_the_bleed_box_is_the
         boxes = {
             box: [float(edge) / 72 * 25.4 for edge in page[f"/{box}"]] for box in ("MediaBox", "BleedBox", "TrimBox")
         }
-    assert boxes["BleedBox"] == pytest.approx(boxes["MediaBox"])
+    left, bottom, right, top = boxes["MediaBox"]
+    inside = [left + margin, bottom + margin, right - margin, top - margin]
+    assert boxes["BleedBox"] == pytest.approx(inside, abs=0.001)
     assert boxes["MediaBox"][2] == pytest.approx(540 + 4 + 2 * margin, abs=0.01)
     assert boxes["TrimBox"] == pytest.approx([2 + margin, 2 + margin, 542 + margin, 100 + margin], abs=0.01)
 

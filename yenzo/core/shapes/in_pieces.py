@@ -63,6 +63,8 @@ def _solids(outline: Outline) -> list[BaseGeometry]:
     A hole is a contour that runs the other way round; it belongs to the smallest one around it.
     """
     rings = [ring for ring in flattened(outline) if len(ring) > 2]
+    if not rings:
+        return []
     polygons = shapely.polygons([shapely.LinearRing(ring) for ring in rings])
     for index in np.flatnonzero(~shapely.is_valid(polygons)):
         # A contour that crosses itself is asked what it covers.

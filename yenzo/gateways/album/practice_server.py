@@ -47,6 +47,11 @@ class Server(ThreadingHTTPServer):
         self.tokens: set[str] = set()
         self.failed: set[str] = set()
 
+    def handle_error(self, request: Any, client_address: Any) -> None:
+        """Say nothing of who went away before the answer was there."""
+        if not isinstance(sys.exc_info()[1], ConnectionError):
+            super().handle_error(request, client_address)
+
 
 class Handler(BaseHTTPRequestHandler):
     """Answers one request."""
