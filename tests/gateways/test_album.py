@@ -1,7 +1,10 @@
 """The practice album: consent is good for once, pictures come by pages, what is slow or broken is told apart."""
 
 import io
+import socket
 import threading
+from contextlib import suppress
+from time import sleep
 from urllib.parse import parse_qs, urlencode, urlsplit
 
 import pytest
@@ -112,3 +115,30 @@ def test_of_what_didnt_come_whole_nothing_is_left(album, token, tmp_path, key, m
 def test_album_that_isnt_there_is_silent():
     with pytest.raises(AlbumSilenceError):
         PracticeAlbum("http://127.0.0.1:9", SECRET, patience_seconds=0.5).page("token")
+
+
+def test_album_that_sends_a_byte_now_and_then_is_silent_too(tmp_path):
+    def drip(listener):
+        line, _ = listener.accept()
+        with line, suppress(OSError):
+            line.recv(10_000)
+            line.sendall(b"HTTP/1.1 200 OK\r\nContent-Length: 100000\r\n\r\n")
+            while True:
+                line.sendall(b"x")
+                sleep(0.05)
+
+    with socket.create_server(("127.0.0.1", 0)) as listener:
+        threading.Thread(target=drip, args=(listener,), daemon=True).start()
+        album = PracticeAlbum(f"http://127.0.0.1:{listener.getsockname()[1]}", SECRET, whole_seconds=0.5)
+        with pytest.raises(AlbumSilenceError):
+            album.fetch("token", "p1", tmp_path / "picture", most_bytes=10**8)
+    assert list(tmp_path.iterdir()) == []
+
+
+def test_answer_that_is_larger_than_what_was_asked_for_isnt_read_on(album, token, monkeypatch):
+    monkeypatch.setattr("yenzo.gateways.album.practice.MOST_SMALL_BYTES", 100)
+    with pytest.raises(AlbumPictureError):
+        album.small(token, "p1")
+    monkeypatch.setattr("yenzo.gateways.album.practice.MOST_SAID_BYTES", 100)
+    with pytest.raises(AlbumSilenceError):
+        album.page(token)

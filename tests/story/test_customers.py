@@ -17,7 +17,6 @@ from tests.core.artwork import samples
 from tests.core.conftest import picture_bytes
 from tests.story.conftest import PHONE, emblem_page, fill_checkout, settled
 from tests.story.test_from_setup_to_pack import download_pack
-from tests.story.test_pages import found_by_axe
 
 
 def bomb():
@@ -389,30 +388,3 @@ def test_customer_mixes_a_color_within_the_reach_of_the_palette(open_page):
     expect(page.locator("#ink-flag [fill='#f2ead6']").first).to_be_attached()
     page.locator("[data-own-color]").fill("#00ff00")
     expect(page.locator("[data-problem=letters]")).to_contain_text("is too far from the colors")
-
-
-def test_photo_comes_from_an_album_that_is_slow_and_breaks(open_page):
-    page = open_page("/goods/tide-clock/", expected=422)
-    page.locator("[data-album]").first.click()
-    album = page.get_by_role("dialog", name="From Gull Album")
-    with page.context.expect_page() as opened:
-        album.get_by_role("link", name="Open Gull Album").click()
-    opened.value.get_by_role("button", name="Let it see them").click()
-    expect(album.locator("[data-album-picture]")).to_have_count(24)
-    assert found_by_axe(page) == []
-    album.get_by_role("button", name="More pictures").click()
-    expect(album.locator("[data-album-picture]")).to_have_count(48)
-    album.get_by_role("button", name="More pictures").click()
-    # That page fails once.
-    again = album.get_by_role("button", name="Try again")
-    expect(again.or_(album.locator("[data-album-picture=p59]"))).to_be_visible()
-    if again.is_visible():
-        again.click()
-    expect(album.locator("[data-album-picture]")).to_have_count(60)
-    album.locator("[data-album-picture=p5]").click()
-    expect(page.get_by_text("did not come whole from Gull Album")).to_be_visible()
-    page.locator("[data-album]").first.click()
-    album.locator("[data-album-picture=p3]").click()
-    expect(page.locator("[data-field=photo]")).to_contain_text("Evening sail 1.jpg")
-    settled(page)
-    expect(page.locator("[data-items]")).to_contain_text("Evening sail 1.jpg")

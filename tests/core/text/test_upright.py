@@ -157,3 +157,15 @@ def test_path_without_corners_stays_as_it_is():
     assert wave.rounded(10) is wave
     smooth = CurvePath.through([(0, 0), (10, 0), (20, 0), (30, 0), (40, 0), (50, 10), (60, 10)])
     assert smooth.rounded(10) is smooth
+
+
+@pytest.mark.parametrize("stand", STANDS)
+def test_what_was_ordered_before_letters_stood_upright_is_bent_as_a_whole(stand):
+    old = TextStyle(4, 4, old_setting=True)
+    assert [piece.is_bent for piece in pieces_of(QUAYSIDE, "TERN & WHEY", old).pieces] == [True]
+    laid = set_on_arc(QUAYSIDE, "HHHH", Arc(0, 0, 15, 270, 350, stand), old)
+    upright = set_on_arc(QUAYSIDE, "HHHH", Arc(0, 0, 15, 270, 350, stand), TextStyle(4, 4))
+    distances = [np.hypot(*Cubics.of(outline).points[:, 0].T) for outline in (laid.outline, upright.outline)]
+    # Feet and tops lie on circles; those of straight letters stand off them.
+    assert np.ptp(distances[0]) == pytest.approx(4, abs=1e-6)
+    assert np.ptp(distances[1]) > 4.015

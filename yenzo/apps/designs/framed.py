@@ -23,7 +23,6 @@ HEAD = re.compile(r"/on/([A-Za-z0-9_:-]{1,600})(?=/)")
 # What is shown and sent within a frame; all else is reached in the shop itself.
 WITHIN = frozenset(
     {
-        "language",
         "reached",
         "shop:again",
         "shop:basket",

@@ -1,7 +1,7 @@
 """The forms of the workshop's settings: what it is called, what it keeps, when it works, how it delivers."""
 
 from datetime import date
-from typing import Any, cast
+from typing import Any, Self, cast
 
 from django import forms
 from django.conf import settings
@@ -29,7 +29,21 @@ def _holiday_keys() -> list[tuple[str, str]]:
     return [("", "None"), *((key, key) for key in sorted(keys) if len(key) <= len("GB-SCT0"))]
 
 
-class NameForm(forms.Form):
+class PlainForm(forms.Form):
+    """A part of the settings whose fields are what the workshop says of itself, by the same names."""
+
+    @classmethod
+    def of(cls, workshop: Workshop) -> Self:
+        """Return the form as the workshop says it."""
+        return cls(initial={name: getattr(workshop, name) for name in cls.base_fields})
+
+    @property
+    def said(self) -> dict[str, Any]:
+        """What the workshop says by it."""
+        return self.cleaned_data
+
+
+class NameForm(PlainForm):
     """What the workshop is called, and what stands on its invoices."""
 
     own_name = LineField(max_length=120, required=False, label="Name of the workshop")
@@ -45,20 +59,14 @@ class NameForm(forms.Form):
     )
 
     @classmethod
-    def of(cls, workshop: Workshop) -> "NameForm":
+    def of(cls, workshop: Workshop) -> Self:
         """Return the form as the workshop says it."""
-        names = ("own_name", "address", "tax_number", "looks_are_marked")
-        form = cls(initial={name: getattr(workshop, name) for name in names})
+        form = super().of(workshop)
         form.fields["own_name"].widget.attrs["placeholder"] = settings.WORKSHOP_NAME
         return form
 
-    @property
-    def said(self) -> dict[str, Any]:
-        """What the workshop says by it."""
-        return self.cleaned_data
 
-
-class PreflightForm(forms.Form):
+class PreflightForm(PlainForm):
     """What is made without anybody having looked at it."""
 
     releases_clean = forms.BooleanField(
@@ -68,34 +76,14 @@ class PreflightForm(forms.Form):
         required=False, label="Pieces that something is advised or doubted of wait until the desk has looked at them"
     )
 
-    @classmethod
-    def of(cls, workshop: Workshop) -> "PreflightForm":
-        """Return the form as the workshop says it."""
-        return cls(initial={name: getattr(workshop, name) for name in ("releases_clean", "advice_holds")})
 
-    @property
-    def said(self) -> dict[str, Any]:
-        """What the workshop says by it."""
-        return self.cleaned_data
-
-
-class StoreForm(forms.Form):
+class StoreForm(PlainForm):
     """The rack and the shelves."""
 
     rack_places = forms.IntegerField(min_value=1, max_value=2000, label="Places in the rack, where orders are gathered")
     low_stock = forms.IntegerField(
         min_value=0, max_value=10_000, label="Say that stock is low when so many are left, or fewer"
     )
-
-    @classmethod
-    def of(cls, workshop: Workshop) -> "StoreForm":
-        """Return the form as the workshop says it."""
-        return cls(initial={name: getattr(workshop, name) for name in ("rack_places", "low_stock")})
-
-    @property
-    def said(self) -> dict[str, Any]:
-        """What the workshop says by it."""
-        return self.cleaned_data
 
 
 class ThemeForm(forms.Form):
@@ -133,7 +121,7 @@ class ThemeForm(forms.Form):
         return {"theme": {} if theme == Theme() else theme.model_dump(mode="json")}
 
 
-class SitesForm(forms.Form):
+class SitesForm(PlainForm):
     """Which other sites may show the slip."""
 
     sites = LinesField(
@@ -145,7 +133,7 @@ class SitesForm(forms.Form):
     )
 
     @classmethod
-    def of(cls, workshop: Workshop) -> "SitesForm":
+    def of(cls, workshop: Workshop) -> Self:
         """Return the form as the workshop says it."""
         return cls(initial={"sites": "\n".join(workshop.sites)})
 
@@ -155,11 +143,6 @@ class SitesForm(forms.Form):
             return origins_of(self.cleaned_data["sites"])
         except ValueError as error:
             raise forms.ValidationError(str(error)) from error
-
-    @property
-    def said(self) -> dict[str, Any]:
-        """What the workshop says by it."""
-        return self.cleaned_data
 
 
 class KeptForm(forms.Form):

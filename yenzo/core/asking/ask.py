@@ -30,7 +30,8 @@ class Asked(Frozen):
     `today` is the day it was asked, which bounds of days count from; it is not known of old orders. `stock` is what was
     left, by SKU, of what is counted and could be wanted. `left_out` are characters that showed nothing, by field.
     `meant` are answers to questions of the second look. `in_typed_order` keeps texts of mixed directions as they were
-    set before their order was mended, for orders of that time.
+    set before their order was mended, for orders of that time; so does `old_setting` with letters along a bend, which
+    were bent along until the end of November 2026, and with ligatures of letters that are set apart.
     """
 
     values: dict[Key, Value]
@@ -43,6 +44,7 @@ class Asked(Frozen):
     signed_in: bool = False
     left_out: dict[Key, tuple[str, ...]] = {}
     in_typed_order: bool = False
+    old_setting: bool = False
     meant: dict[Key, tuple[Meant, ...]] = {}
 
     def taken(self, setup: Setup) -> dict[str, int]:

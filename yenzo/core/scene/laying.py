@@ -4,6 +4,7 @@ import math
 from dataclasses import replace
 from typing import assert_never
 
+from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.effects import Effects
 from yenzo.core.documents.placements import (
@@ -41,17 +42,18 @@ FEATURE_TAGS = {
 }
 
 
-def style_of(placement: AnyText, language: str, *, in_typed_order: bool = False) -> TextStyle:
-    """Return how a placement has its letters set, in a language (BCP 47) of the text."""
+def style_of(placement: AnyText, asked: Asked) -> TextStyle:
+    """Return how a placement has its letters set, in the language of what is asked."""
     return TextStyle(
         placement.least_mm,
         placement.most_mm,
         align=placement.align,
         vertical=getattr(placement, "vertical", "middle"),
-        language=language,
+        language=asked.language,
         spacing_em=placement.letter_spacing / 100,
         features=tuple(tag for name in placement.features for tag in FEATURE_TAGS[name]),
-        in_typed_order=in_typed_order,
+        in_typed_order=asked.in_typed_order,
+        old_setting=asked.old_setting,
     )
 
 
@@ -77,10 +79,10 @@ def lay_text(font: Font, text: str, area: Area, placement: AnyText, style: TextS
         return fit_stack(font, one_line, box, style)
     if isinstance(placement, EdgePlacement):
         return _on_edge(font, one_line, area, placement, style)
-    return as_large_as_fits(_set_on(font, one_line, placement), style, room_of(area, box, plain))
+    return as_large_as_fits(_set_on(font, one_line, placement, style), style, room_of(area, box, plain))
 
 
-def _set_on(font: Font, text: str, placement: LinePlacement | ArcPlacement | CurvePlacement) -> SetAt:
+def _set_on(font: Font, text: str, placement: LinePlacement | ArcPlacement | CurvePlacement, asked: TextStyle) -> SetAt:
     """Return what sets a text on a base line of its own, whose length alone doesn't keep it inside its area."""
     match placement:
         case ArcPlacement():
@@ -94,8 +96,10 @@ def _set_on(font: Font, text: str, placement: LinePlacement | ArcPlacement | Cur
             )
             return lambda style, coarse: set_on_arc(font, text, arc, style, tolerance_mm=coarse or TOLERANCE_MM)
         case CurvePlacement():
-            # Letters can't follow a corner.
-            path = CurvePath.through(list(placement.points)).rounded(placement.most_mm * ROUNDED)
+            path = CurvePath.through(list(placement.points))
+            if not asked.old_setting:
+                # Letters can't follow a corner.
+                path = path.rounded(placement.most_mm * ROUNDED)
             return lambda style, coarse: set_along(font, text, path, style, tolerance_mm=coarse or TOLERANCE_MM)
         case LinePlacement():
             base = placement.base_line

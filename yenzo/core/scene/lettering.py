@@ -100,7 +100,7 @@ def make_lettering(
     if chosen is None or len(text) > (MOST_IN_A_PARAGRAPH if isinstance(placement, BlockPlacement) else MOST_IN_A_LINE):
         return None
     method = setup.materials.methods.get(area.method)
-    style = style_of(placement, asked.language, in_typed_order=asked.in_typed_order)
+    style = style_of(placement, asked)
     laid, line = _laid_for_tool(chosen.font, text, area, placement, style, _tool(method))
     paints = {source: chosen_paint(setup, source, asked) for source in placement.colors}
     undecided = [] if chosen.is_decided else [say_noop("typeface")]

@@ -132,7 +132,7 @@ class ItemMaker:
             collection = materials.collections.get(item.collection)
             made = collection.drawing(item.drawing) if collection else None
         method = materials.methods.get(self.area.method)
-        spoken = (self.asked.language, self.asked.in_typed_order)
+        spoken = (self.asked.language, self.asked.in_typed_order, self.asked.old_setting)
         return (self.area, self.placement, self.free, self.ground, palette, method, made, field.key, spoken)
 
     def _node(self, item: OwnItem) -> Node | None:

@@ -44,11 +44,11 @@ def _simplified(outline: Outline) -> Outline:
 
 def _refuse_tangles(outline: Outline) -> None:
     """Raise ShapeError for contours that cross each other so often that working on them would take minutes."""
-    if is_tangled(outline):
+    if _is_tangled(outline):
         raise ShapeError("tangled", "outline", TANGLED_WORDS)
 
 
-def is_tangled(outline: Outline) -> bool:
+def _is_tangled(outline: Outline) -> bool:
     """Tell whether contours cross each other so often that work on their curves would take minutes."""
     if len(outline.points) < SURELY_PLAIN:
         return False

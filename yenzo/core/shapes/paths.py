@@ -212,6 +212,7 @@ def _part(curve: Points, first: float, last: float) -> Points:
     """Return a curve between two of its parameters (blossoms: polar forms of the cubic)."""
 
     def blossom(*at: float) -> Points:
+        """Return the point of the polar form at three parameters."""
         points = curve
         for t in at:
             points = points[:-1] * (1 - t) + points[1:] * t

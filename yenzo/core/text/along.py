@@ -102,7 +102,7 @@ def set_on_arc(font: Font, text: str, arc: Arc, style: TextStyle, *, tolerance_m
     # Letters are as far apart as on a line that is spread * (radius + out) long: the base line, or that of their tops.
     length_em = spread * (out_em if clockwise else out_em - pieces.leaning_em)
     widest_mm = _solved(spread * arc.radius_mm, ink.width, length_em)
-    if 2 * math.pi - spread < AROUND:
+    if 2 * math.pi - spread < AROUND and not style.old_setting:
         # Between the last letter and the first one there is a space.
         widest_mm = min(widest_mm, _solved(spread * arc.radius_mm, ink.width + WORD_SPACE, length_em))
     deepest_mm = MOST_OF_RADIUS * arc.radius_mm / reach_em if reach_em > 0 else math.inf

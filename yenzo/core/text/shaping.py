@@ -75,7 +75,7 @@ def shape_line(font: Font, text: str, style: TextStyle = PLAIN, part: tuple[int,
     if text.isascii():
         # No letter of it turns, so that lines of a block need not know their paragraph.
         text, start, end = text[start:end], 0, end - start
-    asked = (style.language, style.spacing_em, style.features, style.in_typed_order)
+    asked = (style.language, style.spacing_em, style.features, style.in_typed_order, style.old_setting)
     return _shaped(font, text, (start, end), *asked)
 
 
@@ -89,12 +89,13 @@ def _shaped(
     spacing_em: float,
     tags: tuple[str, ...],
     in_typed_order: bool,
+    old_setting: bool,
 ) -> ShapedLine:
     glyphs: list[Glyph] = []
     missing: dict[str, None] = {}
     pen_em = 0.0
     # Letters that are set apart aren't drawn together (CSS Text 3, 8.2), unless that is asked for by name.
-    features = {**(NO_LIGATURES if spacing_em else {}), **dict.fromkeys(tags, 1)}
+    features = {**(NO_LIGATURES if spacing_em and not old_setting else {}), **dict.fromkeys(tags, 1)}
     line = directed(text, part)
     for run in _by_script(text, sorted(line.runs, key=by_start) if in_typed_order else line.runs):
         buffer = hb.Buffer()

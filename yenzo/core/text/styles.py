@@ -14,7 +14,8 @@ class TextStyle:
     """How letters are set, whatever they are laid along. Spacing is added between letters, in em.
 
     `in_typed_order` leaves runs of mixed directions in the order in which they were typed: so orders were set that were
-    placed before that was mended.
+    placed before that was mended. `old_setting` bends all letters along their line and draws those together that are
+    set apart: so orders were set until the end of November 2026.
     """
 
     least_mm: float
@@ -25,6 +26,7 @@ class TextStyle:
     spacing_em: float = 0.0
     features: tuple[str, ...] = ()
     in_typed_order: bool = False
+    old_setting: bool = False
 
 
 @dataclass(frozen=True)

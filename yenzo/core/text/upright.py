@@ -6,7 +6,7 @@ together, so that there their distance is kept at the tops, and their feet stand
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from itertools import groupby, islice, pairwise
 
@@ -22,11 +22,10 @@ from yenzo.core.shapes.paths import AlongPath, Path
 from yenzo.core.text.fonts import Font
 from yenzo.core.text.shaping import Glyph, shape_line
 from yenzo.core.text.styles import TextStyle
+from yenzo.core.text.thin import TOUCHING_EM
 
 # A path is looked at in so many places to tell how it turns.
 PLACES = 401
-# Letters nearer than this on a straight line touch: they are meant to.
-TOUCHING_EM = 1e-4
 # Letters that lean to each other may meet where their reach times the angle comes near their gap, by this factor.
 CAREFUL, LEAST_REACH_EM = 2.0, 0.1
 # Letters that lean more than this to each other, in radians, are too few on their bend to be set apart.
@@ -94,19 +93,16 @@ class Pieces:
 
 def pieces_of(font: Font, text: str, style: TextStyle) -> Pieces:
     """Return the pieces of a line of text: letters with their marks one by one, what joins in one."""
-    return _pieces(font, text, style.language, style.spacing_em, style.features, style.in_typed_order)
+    # A text that is made as large as it fits is set at many sizes.
+    return _pieces(font, text, replace(style, least_mm=1, most_mm=1))
 
 
-# A text that is made as large as it fits is set at many sizes.
 @lru_cache(maxsize=500)
-def _pieces(
-    font: Font, text: str, language: str, spacing_em: float, features: tuple[str, ...], in_typed_order: bool
-) -> Pieces:
-    style = TextStyle(1, 1, language=language, spacing_em=spacing_em, features=features, in_typed_order=in_typed_order)
+def _pieces(font: Font, text: str, style: TextStyle) -> Pieces:
     line = shape_line(font, text, style)
     clusters = [tuple(glyphs) for _, glyphs in groupby(line.glyphs, lambda glyph: glyph.cluster)]
     inked = [kept for cluster in clusters if (kept := tuple(one for one in cluster if _has_ink(font, one)))]
-    is_connected = _is_connected([_gap(font, first, second) for first, second in pairwise(inked)])
+    is_connected = style.old_setting or _is_connected([_gap(font, first, second) for first, second in pairwise(inked)])
     together = [
         (is_bent, tuple(glyph for cluster in group for glyph in cluster))
         for is_bent, group in _together(inked, is_connected=is_connected)

@@ -15,6 +15,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import DESK, SEES_ADDRESSES, SEES_PRICES, STAFF, actor_of
+from yenzo.apps.designs.models import Personalization
 from yenzo.apps.designs.personalized import proof_of
 from yenzo.apps.designs.side_pictures import list_picture
 from yenzo.apps.files.downloads import as_download, download
@@ -204,15 +205,18 @@ def original(request: HttpRequest, number: int, line_number: int, upload_id: uui
 def prepared(request: HttpRequest, number: int, line_number: int, upload_id: uuid.UUID) -> HttpResponseBase:  # noqa: ARG001
     """Hand out what was prepared of a customer's file: what is drawn on the goods, as a download only."""
     received = _received(number, line_number, upload_id)
-    file = get_object_or_404(StoredFile, sha256=received.prepared or "")
-    ending = next((end for begin, end in PREPARED_KINDS.items() if read_stored(file).startswith(begin)), ".svg")
-    return download(file, f"{Path(received.upload.name).stem}-prepared{ending}")
+    data = read_stored(get_object_or_404(StoredFile, sha256=received.prepared or ""))
+    ending = next((end for begin, end in PREPARED_KINDS.items() if data.startswith(begin)), ".svg")
+    return as_download(HttpResponse(data), f"{Path(received.upload.name).stem}-prepared{ending}")
 
 
 def _received(number: int, line_number: int, upload_id: uuid.UUID) -> ReceivedFile:
     lines = Line.objects.select_related("order", "revision", "personalization__revision")
     line = get_object_or_404(lines, order=_order(number), number=line_number)
-    received = (file for piece in ShownLine(line).pieces for file in piece.received if file.upload.pk == upload_id)
+    # Of a list of a thousand rows only those are looked into that have the file.
+    having = set(Personalization.objects.filter(uploads=upload_id).values_list("pk", flat=True))
+    pieces = (piece for piece in ShownLine(line).pieces if piece.personalization.pk in having)
+    received = (file for piece in pieces for file in piece.received if file.upload.pk == upload_id)
     found = next(received, None)
     if found is None:
         raise Http404

@@ -41,7 +41,7 @@ def find_under_pictures(area: AreaScene, _method: Method) -> Iterator[Finding]:
         for picture in above:
             if box.area and shapely.intersection(_square(picture.matrix), box).area > (1 - READ_SHARE) * box.area:
                 message = say(
-                    "“{text}” lies under “{name}” on “{area}”, where nobody sees it. Please move one of them.",
+                    "“{text}” lies under “{name}” on “{area}”, so that it can't be read. Please move one of them.",
                     text=node.name if isinstance(node, PlacedDrawing) else node.text,
                     name=picture.name,
                     area=area.name,
