@@ -113,7 +113,7 @@ class PracticeAlbum(Album):
             answer.close()
 
     def _pieces(self, answer: urllib3.BaseHTTPResponse, most_bytes: int) -> Iterator[bytes]:
-        """Yield what an answer holds; raises AlbumPictureError for more than that, AlbumSilenceError for less or late."""
+        """Yield what an answer holds; raises AlbumPictureError for more bytes, AlbumSilenceError for less or late."""
         announced, size, until = answer.headers.get("Content-Length", ""), 0, time.monotonic() + self._whole_seconds
         try:
             # As it comes: who sends a byte now and then would never be silent for long.
