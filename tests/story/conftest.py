@@ -23,7 +23,13 @@ WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 PATIENCE_MS = 60_000
 # What may stand on a console: Chromium notes refused entries (422), and that it left the focus with who had it already;
 # htmx notes a request that was under way when its page was left.
-HARMLESS = ("status of 422", "Autofocus processing was blocked", "htmx:afterRequest", "htmx:sendError", "htmx:sendAbort")
+HARMLESS = (
+    "status of 422",
+    "Autofocus processing was blocked",
+    "htmx:afterRequest",
+    "htmx:sendError",
+    "htmx:sendAbort",
+)
 # Of copies of the nameboard, each for one story.
 NUMBERS = count(1)
 expect.set_options(timeout=PATIENCE_MS)
