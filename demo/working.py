@@ -1,7 +1,9 @@
 """The demo workshop at work: settings and stations, what is made of its orders, and a list that is in work."""
 
+import json
 import uuid
 from datetime import timedelta
+from pathlib import Path
 from typing import Any
 
 from django.utils import timezone
@@ -18,6 +20,7 @@ from yenzo.apps.production.services.jobs import begin_job, count_made, count_spo
 from yenzo.apps.production.services.packing import send_order
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.to_core import setup_of_revision
+from yenzo.apps.workshop.services.mark import add_mark
 from yenzo.apps.workshop.services.workshop import change_workshop
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.lists.columns import match_columns, targets_of
@@ -44,6 +47,9 @@ WORKSHOP: dict[str, Any] = {
         {"key": "quay", "name": "Pick up at the slipway", "days": 0, "is_pickup": True},
     ],
 }
+# What the shop says in the workshop's own words, by language and place.
+WORDING = Path(__file__).with_name("wording.json")
+MARK = Path(__file__).with_name("art") / "mark.svg"
 # Where things are made: by key its name, what is done there, hours on a weekday.
 STATIONS: dict[str, tuple[str, list[str], float]] = {
     "bench": ("Carving bench", ["carving", "deep-cut"], 6),
@@ -85,7 +91,8 @@ Dag\tDeck hand\t1
 
 def set_up_workshop(owner: Actor) -> None:
     """Say when the workshop works, how it delivers, and where things are made."""
-    change_workshop(owner, WORKSHOP)
+    mark = add_mark(owner, MARK, MARK.name)
+    change_workshop(owner, WORKSHOP | {"wording": json.loads(WORDING.read_text()), "mark": mark})
     for key, (name, methods, hours) in STATIONS.items():
         people = Person.objects.filter(username__in=WHO[key])
         save_station(owner, key, name=name, methods=methods, hours=[hours] * 5 + [0.0, 0.0], people=people)

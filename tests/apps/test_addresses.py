@@ -122,6 +122,7 @@ def world(product, owner, order, make_pack, put_in_basket, visitor, make_upload,
         "design_id": design.pk,
         "token": order.token,
         "sha256": live.sha256,
+        "file_id": "00000000-0000-4000-8000-000000000000",
         "width_px": 360,
     }
 

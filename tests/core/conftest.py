@@ -2,6 +2,7 @@
 
 import hashlib
 import io
+import random
 from pathlib import Path
 
 import pytest
@@ -21,6 +22,13 @@ def sha256_of(data):
 def picture_bytes(size, color="#a5632f", kind="PNG"):
     output = io.BytesIO()
     Image.new("RGB", size, color).save(output, kind)
+    return output.getvalue()
+
+
+def noise_bytes(size):
+    """A picture that no coding makes smaller: about three bytes for each of its pixels."""
+    output = io.BytesIO()
+    Image.frombytes("RGB", size, random.Random(7).randbytes(3 * size[0] * size[1])).save(output, "PNG")
     return output.getvalue()
 
 

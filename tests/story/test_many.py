@@ -1,6 +1,7 @@
 """Many at once, and once more: a crew from a spreadsheet, a design that wanders, an order again."""
 
 import re
+from datetime import UTC, datetime, timedelta
 
 import pytest
 from openpyxl import Workbook
@@ -88,6 +89,40 @@ def test_crew_of_24_goes_from_a_spreadsheet_with_three_faulty_rows_to_an_order(o
         expect(loft.locator(".in-hand")).to_have_count(0)
     page.reload()
     expect(page.locator("#payment")).to_contain_text("2 of 25 pieces are made")
+
+
+def test_group_of_three_each_with_their_own_patch_and_one_pays_for_all(open_page, workshop):
+    organiser = open_page("/goods/crew-patches/")
+    begun_list(organiser)
+    organiser.get_by_role("link", name="Let each fill in their own").click()
+    organiser.get_by_label("What is it for?").fill("Lamp Island regatta")
+    organiser.get_by_label("Your name, as the group knows you").fill("Wilma")
+    organiser.get_by_label("The last day to order").fill((datetime.now(UTC).date() + timedelta(days=7)).isoformat())
+    organiser.get_by_role("button", name="Make the group's page").click()
+    link = organiser.locator("#group-link").input_value()
+    for member, duty in (("Wilma", "Skipper"), ("Otto", "Mate"), ("Juna", "Cook")):
+        page = open_page(link, size=PHONE)
+        page.get_by_label("Your name").fill(member)
+        page.get_by_label("Name", exact=True).fill(member)
+        page.get_by_label("Duty").select_option(label=duty)
+        # They see their own as it will be made, before they order it.
+        expect(page.locator(".piece-pictures [data-scene], .piece-pictures svg").first).to_be_visible()
+        page.get_by_role("button", name="Order mine").click()
+        expect(page.locator(".own-row")).to_have_count(1)
+        expect(page.locator(".own-row")).to_contain_text(member)
+    organiser.reload()
+    for member in ("Wilma", "Otto", "Juna"):
+        expect(organiser.locator("tr[data-row]", has_text=member)).to_have_count(1)
+    organiser.get_by_role("button", name="Put the 3 rows in the basket").click()
+    organiser.get_by_role("link", name="Go to the checkout").click()
+    expect(organiser.locator(".checked-rows li")).to_have_count(3)
+    fill_checkout(organiser, "Wilma Gannet", "wilma@post.example", "Lamp Island")
+    organiser.get_by_role("button", name="Order and go on").click()
+    organiser.get_by_role("button", name="Pay").click()
+    expect(organiser.locator("[data-order-state=paid]")).to_be_visible()
+    expect(organiser.locator("[data-row]")).to_have_count(3)
+    late = open_page(link, size=PHONE)
+    expect(late.locator(".advice")).to_contain_text("This takes no more orders.")
 
 
 def test_rows_pasted_over_a_cell_spread_and_are_checked(open_page, workshop):

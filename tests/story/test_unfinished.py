@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
-from tests.core.conftest import picture_bytes
+from tests.core.conftest import noise_bytes, picture_bytes
 from tests.story.conftest import WIDE, bell_at_the_checkout, emblem_page, fill_checkout, settled
 from yenzo.apps.slip.controls import CONTROLS
 
@@ -105,6 +105,35 @@ def test_upload_preview_and_price_come_back_and_the_session_may_have_ended(open_
     expect(page.locator("[data-total]").first).to_have_text(price)
     page.get_by_role("button", name="Put in the basket").click()
     expect(page.locator(".piece")).to_contain_text("Otter & Son")
+
+
+def test_upload_goes_on_where_the_line_broke_and_where_the_page_was_left(open_page, tmp_path):
+    photo = tmp_path / "otter.png"
+    photo.write_bytes(noise_bytes((900, 900)))
+    parts, is_down = [], []
+
+    def breaks(route):
+        at = int(route.request.url.partition("&at=")[2])
+        # The third part finds no line, and none after it until the line is back.
+        if is_down or (at >= 1_000_000 and not any(one >= 1_000_000 for one in parts)):
+            is_down.append(at)
+            route.abort("connectionfailed")
+        else:
+            parts.append(at)
+            route.continue_()
+
+    page = emblem_page(open_page)
+    page.route("**/uploads/parts/*/**", breaks)
+    page.set_input_files("#line-emblem input[type=file]", photo)
+    expect(page.locator("#line-emblem [data-looking]")).to_contain_text("The line broke.")
+    page.reload()
+    is_down.clear()
+    parts.append(1_000_000)
+    page.set_input_files("#line-emblem input[type=file]", photo)
+    expect(page.locator("#held-emblem .held-file")).to_contain_text("otter.png")
+    assert parts[:3] == [0, 500_000, 1_000_000]
+    assert parts[3] == 1_000_000, "It went on where it was."
+    open_page.said.clear()  # Chromium notes each request that found no line.
 
 
 def test_what_was_typed_while_the_line_was_lost_is_there_after_a_reload(open_page):

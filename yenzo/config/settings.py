@@ -62,7 +62,7 @@ MIDDLEWARE = [
     "yenzo.apps.designs.framed.Frames",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "yenzo.apps.designs.visitors.VisitorCookie",
-    "yenzo.apps.pages.languages.ReaderLanguage",
+    "yenzo.apps.workshop.languages.ReaderLanguage",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
@@ -244,6 +244,8 @@ MOST_VISITOR_UPLOADS = env.int("MOST_VISITOR_UPLOADS", 500)
 MOST_VISITOR_BYTES = env.int("MOST_VISITOR_BYTES", 1_000_000_000)
 # A form may carry more than one picture (a product's and its variants').
 MOST_REQUEST_BYTES = 60_000_000
+# Of a file that arrives part by part; browsers send half of that at once.
+MOST_PART_BYTES = 1_000_000
 
 # For how many days things are kept that nobody needs for good (see the page Files).
 RETENTION_DAYS = {
@@ -252,6 +254,7 @@ RETENTION_DAYS = {
     "personalizations": env.int("KEEP_CHANGED_DAYS", 1),
     "unfinished": env.int("KEEP_UNFINISHED_DAYS", 14),
     "uploads": env.int("KEEP_UPLOADS_DAYS", 14),
+    "arriving": 1,
     "links": env.int("KEEP_LINKS_DAYS", 1),
     "mails": env.int("KEEP_MAILS_DAYS", 90),
     "sessions": 0,

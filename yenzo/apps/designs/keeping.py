@@ -7,7 +7,7 @@ from typing import Any
 from django.db import transaction
 from django.db.models import QuerySet
 
-from yenzo.apps.designs.models import Design, NameList, Personalization, Proof, UnfinishedEntries, Upload
+from yenzo.apps.designs.models import ArrivingFile, Design, NameList, Personalization, Proof, UnfinishedEntries, Upload
 from yenzo.apps.files.interface import Kept, hashes_in, hold_files, keep_for_a_while
 
 
@@ -39,6 +39,11 @@ def _old_personalizations(before: datetime) -> QuerySet[Personalization]:
 
 def _old_uploads(before: datetime) -> QuerySet[Upload]:
     return Upload.objects.unused().filter(sent_at__lt=before)
+
+
+def _old_arriving(before: datetime) -> QuerySet[ArrivingFile]:
+    # What has arrived of them goes with the parts of files whose writing was broken off.
+    return ArrivingFile.objects.filter(changed_at__lt=before)
 
 
 def _clear_unused(old: Callable[[datetime], QuerySet[Any]], before: datetime) -> int:
@@ -77,6 +82,12 @@ def register() -> None:
             "What pieces in baskets were before they were changed, with its pictures",
             lambda before: _old_personalizations(before).count(),
             lambda before: _clear_unused(_old_personalizations, before),
+        ),
+        Kept(
+            "arriving",
+            "Files that arrived in part, and the notes of how they arrived",
+            lambda before: _old_arriving(before).count(),
+            lambda before: _old_arriving(before).delete()[0],
         ),
         Kept(
             "uploads",

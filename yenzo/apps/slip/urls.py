@@ -1,11 +1,13 @@
 from django.urls import path
 
-from yenzo.apps.slip.views import album, uploads
+from yenzo.apps.slip.views import album, parts, uploads
 
 app_name = "slip"
 urlpatterns = [
     path("", uploads.send, name="send_upload"),
     path("<uuid:upload_id>/", uploads.state, name="upload_state"),
+    path("parts/", parts.begin, name="begin_parts"),
+    path("parts/<uuid:file_id>/", parts.add, name="add_part"),
     path("album/", album.pictures, name="album"),
     path("album/begin/", album.begin, name="begin_album"),
     path("album/back/", album.back, name="album_back"),

@@ -3,8 +3,8 @@
 from django.http import HttpRequest
 from django.utils.functional import SimpleLazyObject
 
-from yenzo.apps.pages.languages import shop_languages
-from yenzo.apps.workshop.looks import theme_address
+from yenzo.apps.workshop.languages import shop_languages
+from yenzo.apps.workshop.looks import mark_stands_alone, shown_mark, theme_address
 from yenzo.apps.workshop.own import workshop_name
 from yenzo.core.speaking import is_right_to_left, reader
 
@@ -15,7 +15,9 @@ def workshop_context(request: HttpRequest) -> dict[str, object]:
         # Answers to keystrokes name no workshop, and need not ask for it.
         "workshop_name": SimpleLazyObject(workshop_name),
         "theme_address": SimpleLazyObject(lambda: theme_address(request)),
+        "shop_mark": SimpleLazyObject(lambda: shown_mark(request)),
+        "mark_stands_alone": SimpleLazyObject(lambda: mark_stands_alone(request)),
         "page_language": reader(),
         "page_direction": "rtl" if is_right_to_left(reader()) else "ltr",
-        "shop_languages": shop_languages(),
+        "shop_languages": SimpleLazyObject(shop_languages),
     }

@@ -9,9 +9,11 @@ from django.utils.dates import WEEKDAYS
 from pydantic import ValidationError
 
 from yenzo.apps.pages.fields import LineField, LinesField
+from yenzo.apps.pages.languages import read_in
 from yenzo.apps.workshop.models import Workshop
 from yenzo.apps.workshop.sites import origins_of
 from yenzo.apps.workshop.to_core import theme_of
+from yenzo.apps.workshop.wording import PAGES, SLOTS, Slot
 from yenzo.core.planning.calendar import COUNTRIES, ClosedDays, WorkingCalendar
 from yenzo.core.pricing.delivery import DeliveryWay
 from yenzo.core.theme import Theme
@@ -64,6 +66,73 @@ class NameForm(PlainForm):
         form = super().of(workshop)
         form.fields["own_name"].widget.attrs["placeholder"] = settings.WORKSHOP_NAME
         return form
+
+
+class LanguagesForm(PlainForm):
+    """Which languages the shop speaks."""
+
+    languages = forms.MultipleChoiceField(
+        choices=settings.LANGUAGES,
+        widget=forms.CheckboxSelectMultiple,
+        label="Customers can choose",
+        help_text="Whoever reads none of these sees the first.",
+    )
+
+    @classmethod
+    def of(cls, workshop: Workshop) -> Self:
+        """Return the form as the workshop says it."""
+        return cls(initial={"languages": workshop.languages or [code for code, _ in settings.LANGUAGES]})
+
+    @property
+    def said(self) -> dict[str, Any]:
+        """What the workshop says by it: all languages are the same as none in particular."""
+        chosen = self.cleaned_data["languages"]
+        return {"languages": [] if len(chosen) == len(settings.LANGUAGES) else chosen}
+
+
+class MarkForm(forms.Form):
+    """The workshop's mark in the shop's bar."""
+
+    file = forms.FileField(
+        required=False,
+        label="Mark",
+        help_text="A drawing (SVG, PDF) or a picture (PNG, JPEG, WebP) of at most 5 MB. An empty edge is cut off.",
+    )
+    without = forms.BooleanField(required=False, label="No mark, the name only")
+    mark_stands_alone = forms.BooleanField(required=False, label="The mark says our name: don't write it beside it")
+
+    @classmethod
+    def of(cls, workshop: Workshop) -> Self:
+        """Return the form as the workshop says it."""
+        form = cls(initial={"mark_stands_alone": workshop.mark_stands_alone})
+        if workshop.mark is None:
+            del form.fields["without"]
+        return form
+
+
+class WordingForm(forms.Form):
+    """What the shop says in the workshop's own words, in one language."""
+
+    def __init__(self, *args: Any, language: str, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        with read_in(language):
+            for slot in (*SLOTS, *PAGES):
+                self.fields[slot.key] = _words_field(slot, language)
+
+    @classmethod
+    def of(cls, workshop: Workshop, language: str) -> Self:
+        """Return the form as the workshop says it."""
+        return cls(initial=workshop.wording.get(language, {}), language=language)
+
+
+def _words_field(slot: Slot, language: str) -> forms.CharField:
+    shown = {"lang": language, "dir": "auto", "placeholder": str(slot.ships) if slot not in PAGES else ""}
+    if slot.is_line:
+        return LineField(max_length=slot.most, required=False, label=slot.label, widget=forms.TextInput(attrs=shown))
+    rows = 6 if slot in PAGES else 3
+    return LinesField(
+        max_length=slot.most, required=False, label=slot.label, widget=forms.Textarea(attrs={**shown, "rows": rows})
+    )
 
 
 class PreflightForm(PlainForm):

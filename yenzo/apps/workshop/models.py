@@ -6,6 +6,26 @@ from django.conf import settings
 from django.db import models
 
 
+class Mark(models.Model):
+    """The workshop's mark as its shop shows it; prepared by the core, so that no browser meets what was sent."""
+
+    sha256 = models.CharField(primary_key=True, max_length=64)
+    media_type = models.CharField(max_length=40)
+    width_px = models.PositiveIntegerField()
+    height_px = models.PositiveIntegerField()
+    data = models.BinaryField()
+
+    def __str__(self) -> str:
+        return self.sha256[:12]
+
+    @property
+    def shown_width_px(self) -> int:
+        """How wide it is in the shop's bar."""
+        return max(round(self.width_px * self.SHOWN_HEIGHT_PX / self.height_px), 1)
+
+    SHOWN_HEIGHT_PX = 40
+
+
 class Workshop(models.Model):
     """What a workshop says of itself. Where it says nothing, the installation's settings do."""
 
@@ -27,6 +47,12 @@ class Workshop(models.Model):
     low_stock = models.PositiveSmallIntegerField(default=5, help_text="when so few or fewer are left it is said")
     theme = models.JSONField(default=dict, help_text="how the shop looks, as the core's theme; as it ships where empty")
     sites = models.JSONField(default=list, help_text="origins of other sites that may show the slip in a frame")
+    languages = models.JSONField(default=list, help_text="which languages the shop speaks; all where it isn't said")
+    wording = models.JSONField(default=dict, help_text="by language and slot: its own words in the shop")
+    mark = models.ForeignKey(Mark, models.PROTECT, null=True, blank=True, related_name="+")
+    mark_stands_alone = models.BooleanField(
+        default=False, help_text="whether the mark says the name, which then isn't written beside it"
+    )
     address = models.TextField(blank=True, help_text="as it stands on invoices")
     tax_number = models.CharField(max_length=60, blank=True)
     changed_at = models.DateTimeField(auto_now=True)

@@ -17,7 +17,8 @@ def own_workshop() -> Workshop:
     read = _read.get()
     if read:
         return read[0]
-    found = Workshop.objects.filter(pk=Workshop.ONLY).first() or Workshop()
+    kept = Workshop.objects.select_related("mark").defer("mark__data")
+    found = kept.filter(pk=Workshop.ONLY).first() or Workshop()
     if read is not None:
         read.append(found)
     return found

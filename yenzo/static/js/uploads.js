@@ -85,7 +85,59 @@ function outcome(drop, keep, next, item = "") {
   return { tell, finish, done, arrived };
 }
 
-function post(drop, address, body, keep, { next = () => {}, isNew = false, item = "" } = {}) {
+// A file that is larger goes part by part, so that a broken line costs one part only.
+const PART_BYTES = 500_000, FIRST_TRY_MS = 500, LONGEST_TRY_MS = 8000, GIVEN_UP_AFTER = 60, AWAY = new Set([502, 503, 504]);
+const tokenOf = (drop) => formOf(drop).querySelector("[name=csrfmiddlewaretoken]").value;
+const later = (ms) => new Promise((done) => { setTimeout(done, ms); });
+
+// Sends a body; resolves with the request when it was answered, with nothing when the line broke or nobody was there.
+function sent(drop, address, body, tell = () => {}) {
+  return new Promise((done) => {
+    const request = new XMLHttpRequest();
+    request.upload.addEventListener("progress", (event) => tell(event.loaded));
+    request.addEventListener("load", () => done(AWAY.has(request.status) ? null : request));
+    for (const name of ["error", "abort", "timeout"]) request.addEventListener(name, () => done(null));
+    request.open("POST", address);
+    request.setRequestHeader("X-CSRFToken", tokenOf(drop));
+    request.send(body);
+  });
+}
+
+// A name for this sending of a file, like any other UUID; browsers make them by themselves only on safe lines.
+function newKey() {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  return [...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("");
+}
+
+async function postInParts(drop, file, keep, next) {
+  const { tell, finish, done, arrived } = outcome(drop, keep, next), words = { ...drop.dataset }, key = newKey();
+  const end = (answer) => (answer.status === 202
+    ? arrived(answer.responseText, answer.getResponseHeader("Location"), answer.getResponseHeader("Upload-Id"))
+    : done(answer.status, answer.responseText, answer.getResponseHeader("Content-Type") ?? ""));
+  const goesOn = (answer) => answer?.status === 200;
+  const begin = new URL(words.begin, location.href), share = (bytes) => (100 * bytes) / file.size;
+  begin.search = new URL(words.address, location.href).search;
+  let arrivedBytes = 0;
+  tell({ share: 0 });
+  for (let failed = 0; failed < GIVEN_UP_AFTER; failed += 1) {
+    const body = new FormData();
+    for (const [name, value] of Object.entries({ key, name: file.name, size: file.size, modified: file.lastModified })) body.append(name, value);
+    let answer = await sent(drop, begin, body);
+    while (goesOn(answer)) {
+      const at = Number(answer.getResponseHeader("Upload-Offset"));
+      if (at > arrivedBytes) failed = 0;
+      arrivedBytes = at;
+      const address = `${answer.getResponseHeader("Location")}&at=${at}`;
+      answer = await sent(drop, address, file.slice(at, at + PART_BYTES), (bytes) => tell({ share: share(at + bytes) }));
+    }
+    if (answer) return end(answer);
+    tell({ share: share(arrivedBytes), words: words.lineBroke });
+    await Promise.race([later(Math.min(FIRST_TRY_MS * 1.5 ** failed, LONGEST_TRY_MS)), new Promise((back) => { addEventListener("online", back, { once: true }); })]);
+  }
+  return finish(words.notArrived);
+}
+
+function post(drop, address, body, keep, { next = () => {}, isNew = false, item = "", again = null } = {}) {
   const { tell, finish, done, arrived } = outcome(drop, keep, next, item);
   const request = new XMLHttpRequest();
   request.upload.addEventListener("progress", (event) => {
@@ -100,10 +152,10 @@ function post(drop, address, body, keep, { next = () => {}, isNew = false, item 
       done(request.status, request.responseText, request.getResponseHeader("Content-Type") ?? "");
     }
   });
-  request.addEventListener("error", () => finish(drop.dataset.notArrived));
+  request.addEventListener("error", () => (again ? again() : finish(drop.dataset.notArrived)));
   tell({ share: 0 });
   request.open("POST", address);
-  request.setRequestHeader("X-CSRFToken", formOf(drop).querySelector("[name=csrfmiddlewaretoken]").value);
+  request.setRequestHeader("X-CSRFToken", tokenOf(drop));
   request.send(body);
 }
 
@@ -149,10 +201,16 @@ function send(sentFrom, [file, ...more]) {
     drop.querySelector("input[type=file]").value = "";
     return;
   }
+  // One after another: what is refused stops those behind it, and says why.
+  const next = () => { if (isMany(drop)) send(drop, more); };
+  const inParts = () => postInParts(drop, file, keptIn(drop), next);
+  if (file.size > PART_BYTES) {
+    inParts();
+    return;
+  }
   const body = new FormData();
   body.append("file", file);
-  // One after another: what is refused stops those behind it, and says why.
-  post(drop, drop.dataset.address, body, keptIn(drop), { next: () => { if (isMany(drop)) send(drop, more); }, isNew: true });
+  post(drop, drop.dataset.address, body, keptIn(drop), { next, isNew: true, again: inParts });
 }
 
 // A picture that the server fetches itself arrives as one that was sent.

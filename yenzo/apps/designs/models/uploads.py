@@ -1,8 +1,10 @@
 """A customer's files: as received, and the pictures that the core made from them."""
 
 import uuid
+from pathlib import Path
 from typing import ClassVar, Self
 
+from django.conf import settings
 from django.db import models
 from django.db.models import Q
 from django.utils.translation import gettext
@@ -115,3 +117,36 @@ class Upload(models.Model):
             height_px=self.height_px,
             size_bytes=self.original.size_bytes,
         )
+
+
+class ArrivingFile(models.Model):
+    """A file that arrives part by part: what has arrived lies in the folder of files until all of it is there.
+
+    A browser whose line broke asks by its own `key`, or by the same file picked anew, how much is here, and goes on.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    visitor = models.UUIDField()
+    key = models.UUIDField(help_text="the browser's, for this sending of it")
+    name = models.CharField(max_length=300)
+    size_bytes = models.PositiveBigIntegerField()
+    modified = models.BigIntegerField(help_text="when the file was changed last, in milliseconds, as its browser says")
+    received_bytes = models.PositiveBigIntegerField(default=0)
+    upload = models.ForeignKey(Upload, null=True, on_delete=models.CASCADE, related_name="+")
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        indexes: ClassVar = [models.Index(fields=["visitor", "key"])]
+
+    def __str__(self) -> str:
+        return f"{self.name}, {self.received_bytes} of {self.size_bytes} bytes"
+
+    @property
+    def path(self) -> Path:
+        """Where the parts lie that have arrived."""
+        return Path(settings.FILES_ROOT) / f"{self.pk.hex}.upload.arriving"
+
+    @property
+    def is_complete(self) -> bool:
+        """Whether all of it has arrived."""
+        return self.received_bytes == self.size_bytes

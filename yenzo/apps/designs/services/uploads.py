@@ -44,10 +44,9 @@ def receive_upload(
 
     `kinds` are the ones that the field takes; all if none is named.
     """
-    shown_name = "".join(char for char in without_invisible(clean_line(name))[0] if char not in REORDERING)
-    shown_name = shown_name[-MOST_NAME:] or "file"
+    shown_name = name_shown(name)
     refuse_at_sight(path, shown_name, _limits().model_copy(update={"kinds": kinds}))
-    _refuse_too_many(visitor, path.stat().st_size, shown_name)
+    refuse_too_many(visitor, path.stat().st_size, shown_name)
     with transaction.atomic():
         upload = Upload.objects.create(
             state=Upload.State.WAITING,
@@ -59,6 +58,12 @@ def receive_upload(
         )
         _hand_to_worker(upload)
     return upload
+
+
+def name_shown(name: str) -> str:
+    """Return a file's name as pages show it: its end, on one line, without what isn't seen."""
+    seen = "".join(char for char in without_invisible(clean_line(name))[0] if char not in REORDERING)
+    return seen[-MOST_NAME:] or "file"
 
 
 @service(*ANYBODY)
@@ -73,7 +78,7 @@ def prepare_upload(
     """Have a visitor's file, or one that is lent to them, made anew as wanted, beside what was made before."""
     theirs = Upload.objects.all() if is_lent else Upload.objects.of_visitor(visitor)
     upload = get_object_or_404(theirs.ready(), pk=upload_id)
-    _refuse_too_many(visitor, 0, upload.name)
+    refuse_too_many(visitor, 0, upload.name)
     with transaction.atomic():
         anew = Upload.objects.create(
             state=Upload.State.WAITING,
@@ -137,7 +142,7 @@ def _limits() -> ArtworkLimits:
     return ArtworkLimits(most_bytes=settings.MOST_UPLOAD_BYTES)
 
 
-def _refuse_too_many(visitor: uuid.UUID, more_bytes: int, name: str) -> None:
+def refuse_too_many(visitor: uuid.UUID, more_bytes: int, name: str) -> None:
     """Raise ArtworkError when a visitor, or everybody together, has sent all that there is room for."""
     own = Upload.objects.filter(visitor=visitor)
     if own.waiting().count() >= settings.MOST_WAITING_UPLOADS:

@@ -9,13 +9,14 @@ from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.designs.to_core import uploads_of_form
 from yenzo.apps.designs.visitors import known_visitor
 from yenzo.apps.files.store import StoredAssets
-from yenzo.apps.pages.languages import read_in, shop_languages
+from yenzo.apps.pages.languages import read_in
 from yenzo.apps.products.kits import shown_draft
 from yenzo.apps.products.models import Product
 from yenzo.apps.slip.hands import holding_of_form
 from yenzo.apps.slip.refreshing import refresh_context, turn_of_form
 from yenzo.apps.slip.slip import Slip, build_slip
 from yenzo.apps.slip.to_core import entries_of_form
+from yenzo.apps.workshop.languages import shop_languages
 from yenzo.core.documents.rules import SIGNED_IN
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import in_language, language_read

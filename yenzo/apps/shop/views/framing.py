@@ -12,10 +12,10 @@ from django.views.decorators.http import require_safe
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.framed import Framed, address_in
 from yenzo.apps.designs.visitors import is_signed_in, visitor_of
-from yenzo.apps.pages.languages import shop_languages
 from yenzo.apps.shop.basket import basket_of
 from yenzo.apps.shop.product_slips import live_product
 from yenzo.apps.shop.services.bringing import bring_basket
+from yenzo.apps.workshop.languages import shop_languages
 from yenzo.apps.workshop.own import own_workshop
 from yenzo.apps.workshop.sites import origin_of
 from yenzo.core.speaking import reader

@@ -20,7 +20,7 @@ from yenzo.apps.designs.to_core import Uploads, as_uuid, entries_of, uploads_of_
 from yenzo.apps.designs.unfinished import kept_form, receive_sent_files, unfinished_form
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, meet_visitor, visitor_of
 from yenzo.apps.files.store import StoredAssets
-from yenzo.apps.pages.languages import read_in, remember_language, shop_languages
+from yenzo.apps.pages.languages import read_in, remember_language
 from yenzo.apps.products.listing import ShopCard
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.to_core import setup_of_revision, shop_setup
@@ -37,6 +37,7 @@ from yenzo.apps.shop.product_slips import (
 )
 from yenzo.apps.slip.refreshing import refresh_context
 from yenzo.apps.slip.slip import build_slip
+from yenzo.apps.workshop.languages import shop_languages
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.speaking import reader

@@ -7,7 +7,6 @@ from django.contrib import messages
 from django.core import signing
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
-from django.urls import reverse
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
 from pydantic import ValidationError
@@ -18,6 +17,8 @@ from yenzo.apps.workshop.forms import (
     CalendarForm,
     DeliveryForms,
     KeptForm,
+    LanguagesForm,
+    MarkForm,
     NameForm,
     PreflightForm,
     SitesForm,
@@ -26,7 +27,7 @@ from yenzo.apps.workshop.forms import (
     deliveries_form,
     said_deliveries,
 )
-from yenzo.apps.workshop.looks import LOOK, theme_of_token, token_of
+from yenzo.apps.workshop.looks import theme_of_token, try_look
 from yenzo.apps.workshop.own import own_workshop
 from yenzo.apps.workshop.services.workshop import WHO, change_workshop
 
@@ -37,6 +38,7 @@ PARTS: dict[str, Any] = {
     "preflight": PreflightForm,
     "store": StoreForm,
     "theme": ThemeForm,
+    "languages": LanguagesForm,
     "sites": SitesForm,
 }
 REFUSED = 422
@@ -45,7 +47,7 @@ REFUSED = 422
 @staff_page(*WHO)
 @require_safe
 def settings_page(request: HttpRequest) -> HttpResponse:
-    return _page(request)
+    return page(request)
 
 
 @staff_page(*WHO)
@@ -55,14 +57,14 @@ def change(request: HttpRequest, part: str) -> HttpResponse:
     if part == "deliveries":
         forms = DeliveryForms(request.POST, prefix="ways")
         if not forms.is_valid():
-            return _page(request, deliveries=forms)
+            return page(request, deliveries=forms)
         change_workshop(actor_of(request.user), {"deliveries": said_deliveries(forms)})
     elif part in PARTS:
         form = PARTS[part](request.POST)
         if not form.is_valid():
-            return _page(request, **{part: form})
+            return page(request, **{part: form})
         if part == "theme" and request.POST.get("do") == "try":
-            return redirect(reverse("shop:home", query={LOOK: token_of(form.said["theme"])}))
+            return redirect(try_look(request, form.said))
         change_workshop(actor_of(request.user), form.said)
     else:
         raise Http404
@@ -81,12 +83,15 @@ def theme(request: HttpRequest, token: str) -> HttpResponse:  # noqa: ARG001
     return HttpResponse(found.stylesheet, content_type="text/css; charset=utf-8")
 
 
-def _page(request: HttpRequest, **sent: Any) -> HttpResponse:
+def page(request: HttpRequest, **sent: Any) -> HttpResponse:
+    """Show all settings; a part that was sent and can't be kept stands there as it was sent."""
     workshop = own_workshop()
     context = {
         **{part: form.of(workshop) for part, form in PARTS.items()},
         "deliveries": deliveries_form(workshop),
+        "mark": MarkForm.of(workshop),
         "section": "settings",
+        "kept_mark": workshop.mark,
         "allowed": workshop.sites,
         "site_address": settings.SITE_ADDRESS,
         **sent,

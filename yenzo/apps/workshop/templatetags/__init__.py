@@ -1,0 +1,1 @@
+"""What pages of the shop say in the workshop's own words."""
