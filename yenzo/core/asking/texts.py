@@ -18,7 +18,7 @@ def most_in(field: TextField) -> int:
 
 def characters(text: str) -> list[str]:
     """Return the characters as people see them (extended grapheme clusters, UAX 29)."""
-    if text.isascii():
+    if text.isascii() and "\r" not in text:
         return list(text)
     breaks = icu.BreakIterator.createCharacterInstance(icu.Locale.getRoot())
     unicode_text = icu.UnicodeString(text)

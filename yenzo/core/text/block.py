@@ -97,7 +97,7 @@ def _fit(font: Font, text: str, box: Box, style: BlockStyle) -> Laid:
 
 def _pieces(font: Font, text: str, style: BlockStyle) -> Iterator[_Piece]:
     space_em = shape_line(font, " ", style).advance_em
-    for start, end in _line_breaks(text):
+    for start, end in line_parts(text):
         piece = text[start:end]
         inked = piece.rstrip()
         inked_em = shape_line(font, inked, style).advance_em if inked else 0.0
@@ -109,7 +109,8 @@ def _pieces(font: Font, text: str, style: BlockStyle) -> Iterator[_Piece]:
         yield _Piece(start, end, advance_em + spaces * space_em, inked_em, piece.endswith("\n"))
 
 
-def _line_breaks(text: str) -> Iterator[tuple[int, int]]:
+def line_parts(text: str) -> Iterator[tuple[int, int]]:
+    """Yield where the parts of a text begin and end that a line may break between (UAX 14)."""
     breaks = icu.BreakIterator.createLineInstance(icu.Locale.getRoot())
     breaks.setText(icu.UnicodeString(text))
     at = {place: index for index, place in enumerate(utf16_places(text))}

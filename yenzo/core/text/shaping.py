@@ -7,18 +7,13 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from operator import attrgetter
 
-import icu
 import uharfbuzz as hb
 
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.text.bidi import Run, directed
 from yenzo.core.text.fonts import Font
+from yenzo.core.text.scripts import DEFAULT_SCRIPT, scripts_of
 from yenzo.core.text.styles import TextStyle
-
-# Scripts whose characters go along with their neighbours' (UAX 24).
-NEUTRAL_SCRIPTS = {"Zyyy", "Zinh", "Zzzz"}
-DEFAULT_SCRIPT = "Latn"
-
 
 # Scripts whose letters join, where a gap would tear them (OpenType's cursive scripts that fonts commonly have).
 JOINING_SCRIPTS = frozenset({"Arab", "Syrc", "Mand", "Mong", "Nkoo", "Phag", "Adlm", "Rohg", "Deva", "Beng", "Guru"})
@@ -97,7 +92,8 @@ def _shaped(
     # Letters that are set apart aren't drawn together (CSS Text 3, 8.2), unless that is asked for by name.
     features = {**(NO_LIGATURES if spacing_em and not old_setting else {}), **dict.fromkeys(tags, 1)}
     line = directed(text, part)
-    for run in _by_script(text, sorted(line.runs, key=by_start) if in_typed_order else line.runs):
+    runs = sorted(line.runs, key=by_start) if in_typed_order else line.runs
+    for run in _by_script(text, runs, in_pairs=not old_setting):
         buffer = hb.Buffer()
         buffer.add_str(text, run.start, run.end - run.start)
         buffer.direction = "rtl" if run.is_right_to_left else "ltr"
@@ -138,27 +134,17 @@ class _ScriptRun(Run):
     script: str
 
 
-def _by_script(text: str, runs: Iterable[Run]) -> Iterator[_ScriptRun]:
+def _by_script(text: str, runs: Iterable[Run], *, in_pairs: bool) -> Iterator[_ScriptRun]:
     """Split runs where the script changes, each from left to right."""
     if text.isascii():
         yield from (_ScriptRun(run.start, run.end, run.is_right_to_left, DEFAULT_SCRIPT) for run in runs)
         return
-    scripts = _scripts(text)
+    scripts = scripts_of(text, in_pairs=in_pairs)
     for run in runs:
         changes = [at for at in range(run.start + 1, run.end) if scripts[at] != scripts[at - 1]]
         parts = list(itertools.pairwise([run.start, *changes, run.end]))
         for start, end in reversed(parts) if run.is_right_to_left else parts:
             yield _ScriptRun(start, end, run.is_right_to_left, scripts[start])
-
-
-def _scripts(text: str) -> list[str]:
-    found = [icu.Script.getScript(char).getShortName() for char in text]
-    strong = [script for script in found if script not in NEUTRAL_SCRIPTS]
-    current = strong[0] if strong else DEFAULT_SCRIPT
-    for index, script in enumerate(found):
-        current = current if script in NEUTRAL_SCRIPTS else script
-        found[index] = current
-    return found
 
 
 def _cluster_ends(clusters: list[int], end: int) -> dict[int, int]:
