@@ -4,7 +4,7 @@
 set -euo pipefail
 cd "$(dirname "$0")/.."
 
-packages=(python3-venv postgresql-15 nginx-light libheif-examples librsvg2-bin poppler-utils bubblewrap openssl)
+packages=(python3-venv postgresql-15 nginx-light libheif-examples librsvg2-bin poppler-utils bubblewrap openssl esbuild)
 locks=(requirements/app.txt)
 if [ "${1:-runtime}" = test ]; then
     packages+=(chromium-headless-shell unicode-data libatomic1 libharfbuzz-bin gdal-bin faketime)

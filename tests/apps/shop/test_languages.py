@@ -46,7 +46,7 @@ def test_shop_speaks_the_language_that_the_browser_asks_for(worded, german):
 def test_arabic_runs_from_right_to_left_with_its_own_style_sheet(worded):
     page = page_of(Client(headers={"Accept-Language": "ar"}).get("/goods/board/"))
     assert '<html lang="ar" dir="rtl">' in page
-    assert "bootstrap.rtl.min.css" in page
+    assert "bootstrap-reboot.rtl.min.css" in page
     assert "أضف إلى السلة" in page
 
 

@@ -192,6 +192,11 @@ class TestLanguages:
         client.cookies["django_language"] = "en-gb"
         assert client.get("/")["Content-Language"] == "de"
 
+    def test_page_goes_on_in_its_language_whatever_is_offered_meanwhile(self, office, client):
+        office.post(LANGUAGES, {"languages": ["de"]})
+        for told, spoken in (("ar", "ar"), ("fr", "de"), ("<b>", "de")):
+            assert client.get("/", headers={"Page-Language": told})["Content-Language"] == spoken
+
     def test_workshop_stays_english(self, office):
         office.post(LANGUAGES, {"languages": ["ar"]})
         assert 'lang="en' in text_of(office.get("/workshop/settings/"))

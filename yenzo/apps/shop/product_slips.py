@@ -37,7 +37,8 @@ class SentSlip:
 
 def live_product(key: str) -> Product:
     """Return a product that the shop sells, or answer that there is none."""
-    return get_object_or_404(Product.objects.live(), key=key)
+    # Its documents are read once a process, not with every key that a customer presses.
+    return get_object_or_404(Product.objects.live().defer("draft", "live__document"), key=key)
 
 
 def design_to_change(request: HttpRequest, product: Product) -> Design | None:

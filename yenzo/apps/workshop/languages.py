@@ -16,6 +16,8 @@ from yenzo.core.speaking import is_right_to_left
 WORKSHOP_PATH = "/workshop/"
 # A page asks whether the workshop is there: no database is asked for it.
 REACHED_PATH = "/reached/"
+# What a page says with each key that is pressed: it goes on in its language, and nobody is asked for the settings.
+PAGE_LANGUAGE = "Page-Language"
 
 
 @dataclass(frozen=True)
@@ -55,13 +57,15 @@ class ReaderLanguage:
         if request.path_info.startswith(WORKSHOP_PATH):
             with read_in(settings.LANGUAGE_CODE):
                 return self._get_response(request)
-        language = translation.get_language_from_request(request)
-        if not request.path_info.startswith(REACHED_PATH):
-            try:
-                language = language_offered(language)
-            except AWAY:
-                with read_in(language):
-                    return away(request)
+        language = request.headers.get(PAGE_LANGUAGE, "")
+        if language not in dict(settings.LANGUAGES):
+            language = translation.get_language_from_request(request)
+            if not request.path_info.startswith(REACHED_PATH):
+                try:
+                    language = language_offered(language)
+                except AWAY:
+                    with read_in(language):
+                        return away(request)
         with read_in(language):
             response = self._get_response(request)
         response.headers.setdefault("Content-Language", language)

@@ -1,0 +1,9 @@
+// What a product's page runs. Pages load one script with all that shares a state.
+import "./page.js";
+import "./slip.js";
+import "./hand.js";
+import "./own.js";
+import "./crop.js";
+import "./unfinished.js";
+import "./size.js";
+import "./album.js";

@@ -1,0 +1,6 @@
+// What a page with an order slip beside the shop's own runs. Pages load one script with all that shares a state.
+import "./page.js";
+import "./slip.js";
+import "./hand.js";
+import "./own.js";
+import "./crop.js";
