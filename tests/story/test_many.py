@@ -104,7 +104,7 @@ def test_group_of_three_each_with_their_own_patch_and_one_pays_for_all(open_page
         page = open_page(link, size=PHONE)
         page.get_by_label("Your name").fill(member)
         page.get_by_label("Name", exact=True).fill(member)
-        page.get_by_label("Duty").select_option(label=duty)
+        page.get_by_label("Duty", exact=True).select_option(label=duty)
         # They see their own as it will be made, before they order it.
         expect(page.locator(".piece-pictures [data-scene], .piece-pictures svg").first).to_be_visible()
         page.get_by_role("button", name="Order mine").click()

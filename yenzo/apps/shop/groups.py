@@ -8,10 +8,13 @@ from yenzo.apps.designs.models import Design, Group, NameList, NameRow
 from yenzo.apps.designs.services.groups import Filled
 from yenzo.apps.products.to_core import shop_setup
 from yenzo.apps.shop.lists import Column, ListPage
+from yenzo.core.asking.ask import ask
+from yenzo.core.asking.check import is_needed
+from yenzo.core.documents.entries import Entries, RawValue
 from yenzo.core.documents.fields import TextField
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
-from yenzo.core.lists.columns import PIECES, targets_of
+from yenzo.core.lists.columns import PIECES, takes_cells, targets_of
 
 
 @dataclass(frozen=True)
@@ -53,14 +56,23 @@ def group_of(designs: Sequence[Design]) -> Group | None:
 
 
 def asked_of_members(names: NameList) -> Filled:
-    """Return what members fill in where the organiser hasn't said it: texts that are empty for all, and the variant."""
+    """Return what members fill in where the organiser hasn't said it: texts, what must be chosen, and the variant."""
     setup, common = shop_setup(names.revision), read_entries(names.common)
-    texts = {field.key for field in setup.fields if isinstance(field, TextField)}
-    targets = [
-        target
-        for target in targets_of(setup)
-        if target.key != PIECES
-        and (target.key not in texts or not common.values.get(target.key))
-        and (target.key in texts or target.key.startswith("@"))
-    ]
+    wanted = _left_open(setup, common)
+    others = [target for target in targets_of(setup) if target.key != PIECES]
+    targets = [target for target in others if target.key in wanted or target.key.startswith("@")]
     return Filled(tuple(target.key for target in targets), tuple(target.label for target in targets))
+
+
+def _left_open(setup: Setup, common: Entries) -> frozenset[str]:
+    """Return the fields that what is shared leaves open: texts, and what must be chosen; with it they may be asked."""
+    asked = ask(setup, common)
+    empty = [field for field in setup.fields if takes_cells(field) and not common.values.get(field.key)]
+    texts = {field.key for field in empty if isinstance(field, TextField)}
+    chosen = [field for field in empty if field.key not in texts and is_needed(setup, field, asked)]
+    # Whether a text is asked may hang on what a member chooses, or writes into another.
+    answers: list[dict[str, RawValue]] = [{}, dict.fromkeys(texts, "A")]
+    answers += [{field.key: option} for field in chosen for option in setup.offered_of(field)]
+    values = [common.model_copy(update={"values": {**common.values, **answer}}) for answer in answers]
+    ever = {key for one in values for key in ask(setup, one).values}
+    return frozenset((texts | {field.key for field in chosen}) & ever)
