@@ -275,7 +275,15 @@ def finished_pack() -> str | None:
     return pack.file.path if pack and pack.file else None
 
 
-if __name__ == "__main__":
+def load_history() -> None:
+    """Load two weeks of orders on top of a demo that was loaded without them."""
+    with transaction.atomic():
+        work_through_two_weeks()
+
+
+if __name__ == "__main__" and "--history" in sys.argv:
+    load_history()
+elif __name__ == "__main__":
     print(
         "Demo data loaded." if load(with_history="--without-history" not in sys.argv) else "Demo data is there already."
     )

@@ -52,9 +52,14 @@ def copied(template: Path, base: str, name: str, folder: Path) -> str:
     address = new_database(base, name)
     for part in ("files", "static"):
         shutil.copytree(template / part, folder / part)
-    restore = [_program("pg_restore"), "--dbname", address, "--no-owner", "--exit-on-error"]
-    subprocess.run([*restore, str(template / "demo.dump")], check=True, capture_output=True)
+    restore(template, address)
     return address
+
+
+def restore(template: Path, address: str) -> None:
+    """Fill an empty database with what the template holds."""
+    command = [program("pg_restore"), "--dbname", address, "--no-owner", "--exit-on-error"]
+    subprocess.run([*command, str(template / "demo.dump")], check=True, capture_output=True)
 
 
 def _make(base: str, place: Path) -> None:
@@ -91,7 +96,7 @@ def _make(base: str, place: Path) -> None:
             worker.wait(60)
     unfinished = place / "unfinished.dump"
     dump = [
-        _program("pg_dump"),
+        program("pg_dump"),
         "--dbname",
         address,
         "--format",
@@ -102,6 +107,9 @@ def _make(base: str, place: Path) -> None:
         str(unfinished),
     ]
     subprocess.run(dump, check=True, capture_output=True)
+    # What `make demo` loads besides; no story needs it, but it must come about.
+    history = [sys.executable, "-m", "demo.load", "--history"]
+    subprocess.run(history, cwd=ROOT, env=environment, check=True, capture_output=True)
     with psycopg.connect(base, autocommit=True) as connection:
         connection.execute("DROP DATABASE demo_template WITH (FORCE)")
     # Its name says that it is whole.
@@ -135,7 +143,8 @@ def _sources() -> Iterator[Path]:
             yield place
 
 
-def _program(name: str) -> str:
+def program(name: str) -> str:
+    """Return where a program of the newest PostgreSQL lies."""
     found = sorted(Path("/usr/lib/postgresql").glob(f"*/bin/{name}"), key=lambda path: int(path.parts[-3]))
     return str(found[-1])
 

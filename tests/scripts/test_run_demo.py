@@ -2,6 +2,7 @@
 
 import json
 import os
+import shutil
 import signal
 import socket
 import subprocess
@@ -13,6 +14,8 @@ from pathlib import Path
 import pytest
 
 from demo.installation import ROOT, wait_until
+from demo.template import loaded, restore
+from scripts.cluster import Cluster
 
 NAME = "trial"
 FOLDER = ROOT / ".run" / NAME
@@ -27,8 +30,16 @@ def port():
 
 @pytest.fixture
 def start(port):
-    """Start another demo beside whatever runs; take everything away in the end."""
-    started = []
+    """Start another demo beside whatever runs; take everything away in the end.
+
+    It finds the demo's data as an earlier run would have left them: that they are loaded is seen where the template is.
+    """
+    started, cluster = [], Cluster(NAME)
+    template = loaded(os.environ["DATABASE_URL"])
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    restore(template, cluster.start())
+    shutil.copytree(template / "files", FOLDER / "files", dirs_exist_ok=True)
+    cluster.stop()
 
     def begun(at=None):
         environment = {name: value for name, value in os.environ.items() if name not in {"DATABASE_URL", "FILES_ROOT"}}
