@@ -24,6 +24,9 @@ FAULTS = (OSError, SyntaxError, ValueError, EOFError, KeyError, IndexError, stru
 BROKEN_PROFILE = say_noop("Its color profile is broken and was left out.")
 FIRST_OF_ANIMATION = say_noop("Only the first picture of the animation is used.")
 DEEP = say_noop("It has 16 bits a color; 8 are used.")
+NO_PROFILE = say_noop("Its process colors (CMYK) come without a profile: please look whether they are right.")
+# What is drawn, not photographed: few colors, or one that covers much. Losses would show in it, and cost its white.
+MOST_FLAT_COLORS, LEAST_FLAT_SHARE, LOOKED_AT_PX = 2048, 0.15, 512
 
 
 @dataclass(frozen=True)
@@ -67,13 +70,22 @@ def open_outside_picture(path: Path, kind: str, name: str, limits: ArtworkLimits
 
 
 def saved(picture: Image.Image) -> bytes:
-    """Return a picture as the core keeps it: PNG where it has transparency, else JPEG."""
+    """Return a picture as the core keeps it: PNG where it has transparency or is flat, as logos are, else JPEG."""
     output = io.BytesIO()
-    if picture.mode == "RGBA":
+    if picture.mode == "RGBA" or is_flat(picture):
         picture.save(output, "PNG", compress_level=3)
     else:
         picture.save(output, "JPEG", quality=95, subsampling=0)
     return output.getvalue()
+
+
+def is_flat(picture: Image.Image) -> bool:
+    """Tell whether a picture is drawn in flat colors, by every so many of its pixels."""
+    step = max(1, max(picture.size) // LOOKED_AT_PX)
+    looked_at = picture.resize((-(-picture.width // step), -(-picture.height // step)), Image.Resampling.NEAREST)
+    colors = looked_at.getcolors(looked_at.width * looked_at.height) or []
+    pixels = looked_at.width * looked_at.height
+    return len(colors) <= MOST_FLAT_COLORS or max(count for count, _ in colors) >= LEAST_FLAT_SHARE * pixels
 
 
 def cut_out(picture: Image.Image, wanted: Preparation) -> Image.Image:
@@ -166,8 +178,13 @@ def _to_srgb(picture: Image.Image, notes: list[str]) -> Image.Image:
     if picture.mode == "LAB":
         lab, srgb = ImageCms.createProfile("LAB"), ImageCms.createProfile("sRGB")
         picture = ImageCms.profileToProfile(picture, lab, srgb, outputMode="RGB") or picture
-    elif profile and picture.mode in {"RGB", "RGBA", "CMYK", "L"}:
+    elif profile and picture.mode in {"RGB", "RGBA", "CMYK", "L", "P", "LA"}:
+        if picture.mode == "P":
+            # A profile is of the colors that a palette names, not of their numbers.
+            picture = picture.convert("RGBA" if has_alpha else "RGB")
         picture = _by_profile(picture, profile, notes)
+    elif picture.mode == "CMYK":
+        notes.append(say(NO_PROFILE))
     if picture.mode.startswith("I;16"):
         # Sixteen bits a sample: keep the upper eight.
         notes.append(say(DEEP))
@@ -176,8 +193,8 @@ def _to_srgb(picture: Image.Image, notes: list[str]) -> Image.Image:
 
 
 def _by_profile(picture: Image.Image, profile: bytes, notes: list[str]) -> Image.Image:
-    alpha = picture.getchannel("A") if picture.mode == "RGBA" else None
-    color = picture.convert("RGB") if alpha else picture
+    alpha = picture.getchannel("A") if picture.mode in {"RGBA", "LA"} else None
+    color = picture.convert("L" if picture.mode == "LA" else "RGB") if alpha else picture
     try:
         source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
         converted = ImageCms.profileToProfile(color, source, ImageCms.createProfile("sRGB"), outputMode="RGB")

@@ -18,6 +18,7 @@ from yenzo.core.preflight.checks.too_long import find_too_long
 from yenzo.core.preflight.checks.too_small import find_too_small
 from yenzo.core.preflight.checks.too_thin import find_too_thin
 from yenzo.core.preflight.checks.undecided import find_undecided
+from yenzo.core.preflight.checks.underbase import find_white_edges
 from yenzo.core.preflight.findings import Check, Finding
 from yenzo.core.scene.nodes import Scene
 
@@ -42,6 +43,7 @@ CHECKS: tuple[Check, ...] = (
     find_under_pictures,
     find_see_through,
     find_unreadable_codes,
+    find_white_edges,
 )
 
 

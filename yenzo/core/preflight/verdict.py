@@ -6,7 +6,7 @@ from yenzo.core.asking.problems import LEFT_OUT, TYPED_ORDER, Problem
 from yenzo.core.documents.values import Frozen
 from yenzo.core.preflight.findings import Finding
 
-ADVICE = frozenset({LEFT_OUT, TYPED_ORDER, "near_edge", "coarse", "hardly_seen", "see_through"})
+ADVICE = frozenset({LEFT_OUT, TYPED_ORDER, "near_edge", "coarse", "hardly_seen", "see_through", "white_edge"})
 
 # What a problem with the entry says already of what would be found in the scene.
 SAME_AS = {"emoji": "missing_letter"}

@@ -46,12 +46,19 @@ def choked(outline: Outline, by_mm: float) -> Outline:
 
     A part that bears nothing stays as it is: without white under it a color would be lost.
     """
-    parts = []
-    for part in covered_parts(outline):
-        whole = _parts(part)
-        tried = (part.buffer(-share * by_mm, quad_segs=ROUND_SEGMENTS) for share in CHOKED_BY)
-        parts.append(next((less for less in tried if _parts(less) == whole and less.area > LEFT * part.area), part))
+    parts = [_taken_in(part, by_mm) or part for part in covered_parts(outline)]
     return outline_from(shapely.MultiPolygon([one for part in parts for one in shapely.get_parts(part)]))
+
+
+def bears_choking(outline: Outline, by_mm: float) -> bool:
+    """Tell whether each part of an outline can be taken in at its edge, be it by less than is wanted."""
+    return all(_taken_in(part, by_mm) is not None for part in covered_parts(outline))
+
+
+def _taken_in(part: BaseGeometry, by_mm: float) -> BaseGeometry | None:
+    whole = _parts(part)
+    tried = (part.buffer(-share * by_mm, quad_segs=ROUND_SEGMENTS) for share in CHOKED_BY)
+    return next((less for less in tried if _parts(less) == whole and less.area > LEFT * part.area), None)
 
 
 def _eroded(polygon: BaseGeometry, width: float) -> BaseGeometry:
