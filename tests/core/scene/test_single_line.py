@@ -61,9 +61,11 @@ def test_tool_gets_open_lines_and_others_what_shows(engraved, assets, tmp_path):
     path.write_bytes(render_file(area_page(area), assets, "dxf", dpi=0))
     drawn = list(ezdxf.readfile(path).modelspace())
     assert [(entity.dxftype(), entity.closed) for entity in drawn] == [("LWPOLYLINE", False)] * 4
-    height = next(area.letterings).letter_height_mm
+    node = next(area.letterings)
     ys = [y for entity in drawn for _, y, *_ in entity.get_points()]
-    assert max(ys) - min(ys) == pytest.approx(height, abs=0.01)
+    # Letters are as high as they are said to be with the tool's line of 2 mm, half of it above and half below.
+    assert max(ys) - min(ys) == pytest.approx(node.letter_height_mm - 2, abs=0.01)
+    assert node.outline.bounds.height == pytest.approx(node.letter_height_mm, abs=0.01)
     *_, oval = drawn
     (first_x, first_y, *_), (last_x, last_y, *_) = oval.get_points()[0], oval.get_points()[-1]
     assert math.hypot(first_x - last_x, first_y - last_y) < 0.01

@@ -33,6 +33,8 @@ from yenzo.core.text.styles import Laid, TextStyle
 from yenzo.core.text.thin import ThinPlaces, thin_places
 from yenzo.core.text.typefaces import Typefaces
 
+# How high the lines of letters are at least that a tool follows, whatever its own width takes.
+LEAST_LINE_MM = 0.2
 UNKNOWN_TOOL_MM = 0.3
 NO_EFFECTS = Effects()
 # Some sixty letters.
@@ -51,10 +53,14 @@ class ChosenFont:
 
 @dataclass(frozen=True)
 class Made:
-    """A text as it is laid out, before hands moved it; `thin_at` tells where letters of a height are thin."""
+    """A text as it is laid out, before hands moved it; `thin_at` tells where letters of a height are thin.
+
+    `around_mm` is what the line of `tool` adds to their height, whatever that is.
+    """
 
     node: Lettering
     tool: Pen
+    around_mm: float
     thin_at: Callable[[float], ThinPlaces | None]
 
     def finished(self, node: Lettering) -> Lettering:
@@ -137,6 +143,7 @@ def make_lettering(
     return Made(
         node,
         _tool(method),
+        _around_mm(chosen.font, style, _tool(method)),
         lambda height_mm: _thin_places(method, placement.effects, chosen.font, text, style, height_mm),
     )
 
@@ -160,14 +167,22 @@ def _laid_for_tool(
     font: Font, text: str, area: Area, placement: AnyText, style: TextStyle, tool: Pen
 ) -> tuple[Laid, Outline | None]:
     """Return a text laid out; letters of single lines as a tool makes them, with the lines that it follows."""
-    laid = lay_text(font, text, area, placement, style, tool.width)
+    around = _around_mm(font, style, tool)
+    heights = {name: max(getattr(style, name) - around, LEAST_LINE_MM) for name in ("least_mm", "most_mm")}
+    laid = lay_text(font, text, area, placement, replace(style, **heights) if around else style, tool.width)
     if not font.is_single_line or not laid.outline:
         return laid, None
+    laid = replace(laid, letter_height_mm=laid.letter_height_mm + around)
     line = center_lines(laid.outline)
     try:
         return replace(laid, outline=stroked(line.verbs, line.points, tool)), line
     except ShapeError:
         return replace(laid, is_tangled=True), line
+
+
+def _around_mm(font: Font, style: TextStyle, tool: Pen) -> float:
+    """Return what a tool's line adds to letters of single lines: half of it lies above these, half below."""
+    return tool.width if font.is_single_line and not style.old_setting else 0.0
 
 
 def _layers(
@@ -221,13 +236,14 @@ def move_lettering(
     line = node.line.mapped(moved.matrix) if node.line else None
     # A tool's line is as wide at any size.
     is_lines = line is not None and scale != 1
+    around_mm = made.around_mm if is_lines else 0.0
     outline = stroked(line.verbs, line.points, made.tool) if line and is_lines else node.outline.mapped(moved.matrix)
     return replace(
         node,
         outline=outline,
         line=line,
         effects=tuple(layer.mapped(moved.matrix) for layer in node.effects),
-        letter_height_mm=node.letter_height_mm * scale,
+        letter_height_mm=(node.letter_height_mm - around_mm) * scale + around_mm,
         overflow_mm=node.overflow_mm * scale,
         moved=moved,
     )
