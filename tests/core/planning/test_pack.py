@@ -226,3 +226,32 @@ def test_ticket_names_letters_that_are_easily_mistaken_where_there_is_doubt(asse
 
     assert "mind: O letter O, 0 zero, 1 one" in words("O01")
     assert "mind:" not in words("Whey")
+
+
+def spots_of(pdf):
+    """The names of the spot colors of a PDF."""
+    with pikepdf.open(io.BytesIO(pdf)) as document:
+        spaces = document.pages[0].Resources.get("/ColorSpace", {})
+        return {str(space[1]).removeprefix("/") for _, space in spaces.items()}
+
+
+def test_manifest_maps_colors_to_the_plates_of_the_files(assets):
+    document = board()
+    document["materials"]["methods"]["carving"] |= {"spot_colors": True, "separations": True, "files": ["pdf"]}
+    document["placements"][0]["effects"] = {
+        "stroke": {"width_mm": 3, "color": {"palette": "finishes", "color": "white"}}
+    }
+    pack = make_pack(made(document, assets, {"name": "Tern"}))
+    files = contents(pack)
+    (area,) = pack.manifest.areas
+    assert {plate.color for plate in area.plates} == {"White", "Gold leaf"}
+    whole = next(name for name in area.files if name not in {file for one in area.plates for file in one.files})
+    assert spots_of(files[whole]) == {plate.spot for plate in area.plates}
+    for plate in area.plates:
+        (name,) = plate.files
+        assert name in area.files
+        assert spots_of(files[name]) == {plate.spot}
+
+
+def test_manifest_of_a_method_without_plates_has_none(work):
+    assert all(area.plates == () for area in make_pack(work).manifest.areas)

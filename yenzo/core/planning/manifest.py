@@ -62,6 +62,18 @@ class DrawingEntry(Frozen):
     code: str = Field(default="", description="what it says, where it is a QR code")
 
 
+class PlateEntry(Frozen):
+    """A color of an area and its plate: what people call it and how it is made, and what it is called in the files."""
+
+    color: str
+    reference: str = ""
+    tool: str = ""
+    screen: str
+    cmyk: tuple[float, float, float, float] | None = Field(default=None, description="in percent")
+    spot: str = Field(default="", description="its name as a spot color in PDFs")
+    files: tuple[str, ...] = Field(default=(), description="those of its own, where colors have some")
+
+
 class AreaEntry(Frozen):
     """An imprint area: where it lies, its size, how it is decorated, what lands in it and in which files."""
 
@@ -82,6 +94,7 @@ class AreaEntry(Frozen):
     texts: tuple[TextEntry, ...]
     pictures: tuple[PictureEntry, ...]
     drawings: tuple[DrawingEntry, ...] = ()
+    plates: tuple[PlateEntry, ...] = Field(default=(), description="where the method has spot colors or separations")
     files: tuple[str, ...]
 
 

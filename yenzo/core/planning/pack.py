@@ -14,6 +14,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from yenzo.core.asking.words import entries_in_words
+from yenzo.core.documents.materials import Method
 from yenzo.core.planning.engine import engine_id
 from yenzo.core.planning.manifest import (
     AreaEntry,
@@ -22,12 +23,13 @@ from yenzo.core.planning.manifest import (
     Kind,
     Manifest,
     PictureEntry,
+    PlateEntry,
     SideEntry,
     TextEntry,
     WordedEntry,
     entries_of,
 )
-from yenzo.core.planning.plates import Plate, margin_mm, plates_of
+from yenzo.core.planning.plates import Plate, margin_mm, plates_of, spot_names
 from yenzo.core.planning.side_sheet import make_side_sheet
 from yenzo.core.planning.ticket import make_ticket, turned_deg, wanted_fields
 from yenzo.core.planning.work import Work
@@ -76,7 +78,9 @@ def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
 
     stems = _stems(work, areas)
     area_entries = tuple(
-        _area_entry(work, area, tuple(add(file) for file in _area_files(work, area, plates[area], stems[area])))
+        _area_entry(
+            work, area, [(plate, add(file)) for plate, file in _area_files(work, area, plates[area], stems[area])]
+        )
         for area in areas
     )
     add(_File(f"{work.number}_ticket.pdf", "ticket", make_ticket(work)))
@@ -92,18 +96,18 @@ def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
     )
     for file in _originals(work):
         add(file)
-    manifest = _manifest(work, side_entries, area_entries, files)
+    manifest = _manifest(work, side_entries, tuple(area_entries), files)
     return Pack(_zip(manifest, files), manifest)
 
 
-def _area_files(work: Work, area: AreaScene, plates: tuple[Plate, ...], stem: str) -> Iterator[_File]:
+def _area_files(work: Work, area: AreaScene, plates: tuple[Plate, ...], stem: str) -> Iterator[tuple[Plate, _File]]:
     method = work.walked.setup.materials.methods[area.method]
     colors = PdfColors(spots=method.spot_colors, process=method.cmyk, transparency=method.transparency)
     for plate in plates:
         name = "_".join(filter(None, (stem, file_word(plate.name))))
         for file_format in method.files:
             data = render_file(plate.page, work.assets, file_format, dpi=area.area.dpi, colors=colors)
-            yield _File(f"{name}.{file_format}", file_format, data)
+            yield plate, _File(f"{name}.{file_format}", file_format, data)
 
 
 def _originals(work: Work) -> Iterator[_File]:
@@ -149,7 +153,7 @@ def safe_name(name: str) -> str:
     return plain[-80:] or "file"
 
 
-def _area_entry(work: Work, area: AreaScene, files: tuple[str, ...]) -> AreaEntry:
+def _area_entry(work: Work, area: AreaScene, files: list[tuple[Plate, str]]) -> AreaEntry:
     frame, setup = area.area, work.walked.setup
     method = setup.materials.methods[area.method]
     offset = frame.bleed_mm + margin_mm(method)
@@ -204,7 +208,25 @@ def _area_entry(work: Work, area: AreaScene, files: tuple[str, ...]) -> AreaEntr
             )
             for drawing in area.drawings
         ),
-        files=files,
+        plates=_plate_entries(area, method, files),
+        files=tuple(name for _, name in files),
+    )
+
+
+def _plate_entries(area: AreaScene, method: Method, files: list[tuple[Plate, str]]) -> tuple[PlateEntry, ...]:
+    spots = spot_names(area, method)
+    paints = dict.fromkeys([*spots, *(plate.paint for plate, _ in files if plate.paint)])
+    return tuple(
+        PlateEntry(
+            color=paint.name,
+            reference=paint.reference,
+            tool=paint.tool,
+            screen=paint.screen,
+            cmyk=paint.cmyk,
+            spot=spots.get(paint, ""),
+            files=tuple(name for plate, name in files if plate.paint == paint),
+        )
+        for paint in paints
     )
 
 

@@ -9,7 +9,7 @@ from yenzo.core.errors import RenderError
 from yenzo.core.render.page import Page, PlacedArea, area_page
 from yenzo.core.scene.inking import Inked, drawn, made_of, painted, whole_of
 from yenzo.core.scene.nodes import AreaScene
-from yenzo.core.scene.paints import Layer, Paint
+from yenzo.core.scene.paints import Layer, Paint, PlateNames
 from yenzo.core.shapes.areas import arc_outline
 from yenzo.core.shapes.booleans import difference, union
 from yenzo.core.shapes.box import Box
@@ -27,10 +27,11 @@ MARKS_MM, MARK_RADIUS_MM, MARK_LINE_MM = 8.0, 2.0, 0.15
 
 @dataclass(frozen=True)
 class Plate:
-    """One page for production; `name` is empty for the page that shows everything."""
+    """One page for production; `name` is empty for the page that shows all, `paint` the color of a separation."""
 
     name: str
     page: Page
+    paint: Paint | None = None
 
 
 def margin_mm(method: Method) -> float:
@@ -41,14 +42,24 @@ def margin_mm(method: Method) -> float:
 def plates_of(area: AreaScene, method: Method) -> tuple[Plate, ...]:
     """Return all pages of an area; raises RenderError when pictures or gradients are to become plates."""
     whole = _recolored(area, ONE_COLOR) if method.one_color else area
-    scenes = [("", whole)]
+    scenes: list[tuple[str, AreaScene, Paint | None]] = [("", whole, None)]
     if method.underbase_mm is not None:
-        scenes.append(("underbase", _of_layers(area, [Layer(_underbase(area, method.underbase_mm), UNDERBASE, "ink")])))
+        white = Layer(_underbase(area, method.underbase_mm), UNDERBASE, "ink")
+        scenes.append(("underbase", _of_layers(area, [white]), UNDERBASE))
     if method.separations:
         separated = _separated(area)
         names = plate_names([paint for paint, _ in separated])
-        scenes += [(names[paint], _of_layers(area, [layer])) for paint, layer in separated]
-    return tuple(Plate(name, _finished(area_page(scene), method)) for name, scene in scenes)
+        scenes += [(names[paint], _of_layers(area, [layer]), paint) for paint, layer in separated]
+    return tuple(Plate(name, _finished(area_page(scene), method), paint) for name, scene, paint in scenes)
+
+
+def spot_names(area: AreaScene, method: Method) -> dict[Paint, str]:
+    """Return what the spot colors of an area are called in its PDFs, by color; none where a method has none."""
+    if not method.spot_colors:
+        return {}
+    paints = [ONE_COLOR] if method.one_color else [one.layer.paint for one in painted(area)]
+    named = PlateNames()
+    return {paint: named.of(paint) for paint in paints if isinstance(paint, Paint) and paint.name}
 
 
 def plate_names(paints: Sequence[Paint]) -> dict[Paint, str]:

@@ -20,7 +20,7 @@ from yenzo.core.measure import mm_to_points, plain_number
 from yenzo.core.render.micrometres import PER_MM, micrometres
 from yenzo.core.render.page import Page, paint_page
 from yenzo.core.render.pictures import has_alpha, open_picture
-from yenzo.core.scene.paints import Fill, GradientPaint, Paint
+from yenzo.core.scene.paints import Fill, GradientPaint, Paint, PlateNames
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
@@ -100,7 +100,7 @@ class _PdfCanvas:
     def __init__(self, pdf: pikepdf.Pdf, height_mm: float, assets: Assets, compression: int, colors: PdfColors) -> None:
         self._colors = colors
         self.spots: dict[str, pikepdf.Object] = {}
-        self._plates: dict[str, str] = {}
+        self._plates = PlateNames()
         k = mm_to_points(1)
         self._pdf = pdf
         self._assets = assets
@@ -137,10 +137,7 @@ class _PdfCanvas:
             self._parts.append(f"/Pattern cs {self._gradient(paint)} scn")
 
     def _spot(self, paint: Paint) -> str:
-        plate_name = "All" if paint.is_registration else paint.plate
-        # Two of one name and reference that look otherwise are two plates.
-        taken = self._plates.setdefault(plate_name, paint.screen)
-        plate_name = plate_name if taken == paint.screen else f"{plate_name} {paint.screen}"
+        plate_name = self._plates.of(paint)
         name = f"/S{hashlib.sha256(plate_name.encode()).hexdigest()[:8]}"
         space, shares = (CMYK, (1.0, 1.0, 1.0, 1.0)) if paint.is_registration else self._shares(paint)
         none = (0, 0, 0, 0) if space == CMYK else (1, 1, 1)

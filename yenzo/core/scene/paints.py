@@ -42,6 +42,19 @@ class Paint:
         return (self,)
 
 
+class PlateNames:
+    """What the plates of a file are called: two of one name and reference that look otherwise are two plates."""
+
+    def __init__(self) -> None:
+        self._taken: dict[str, str] = {}
+
+    def of(self, paint: Paint) -> str:
+        """Return the name of a color's plate; marks are on all."""
+        name = "All" if paint.is_registration else paint.plate
+        taken = self._taken.setdefault(name, paint.screen)
+        return name if taken == paint.screen else f"{name} {paint.screen}"
+
+
 @dataclass(frozen=True)
 class GradientPaint:
     """A color that goes over into another one between two points in mm, in equal steps of sRGB."""

@@ -14,8 +14,9 @@ class TextStyle:
     """How letters are set, whatever they are laid along. Spacing is added between letters, in em.
 
     `in_typed_order` leaves runs of mixed directions in the order in which they were typed: so orders were set that were
-    placed before that was mended. `old_setting` bends all letters along their line and draws those together that are
-    set apart: so orders were set until the end of November 2026.
+    placed before that was mended. `old_setting` bends all letters along their line, draws those together that are set
+    apart, sets each bracket in the script before it, and leaves a tool's line out of the height of single lines: so
+    orders were set until the end of November 2026.
     """
 
     least_mm: float
