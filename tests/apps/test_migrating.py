@@ -11,7 +11,7 @@ from pathlib import Path
 import psycopg
 import pytest
 
-from demo.template import _program, new_database
+from demo.template import new_database, program
 
 ROOT = Path(__file__).resolve().parents[2]
 BEFORE = ROOT / "tests" / "data" / "demo-before-lines"
@@ -85,7 +85,7 @@ def told(tmp_path_factory, worker_id):
     """What the brought up database tells."""
     base, folder = os.environ["DATABASE_URL"], tmp_path_factory.mktemp("before")
     address = new_database(base, f"before_lines_{worker_id}")
-    restore = [_program("pg_restore"), "--dbname", address, "--no-owner", "--exit-on-error", str(BEFORE / "demo.dump")]
+    restore = [program("pg_restore"), "--dbname", address, "--no-owner", "--exit-on-error", str(BEFORE / "demo.dump")]
     subprocess.run(restore, check=True, capture_output=True)
     with psycopg.connect(address, autocommit=True) as connection:
         what = "Piece 1: its text runs in both directions and keeps the order that its customer saw"
