@@ -155,7 +155,7 @@ class Installation:
     def rows(self, query: str, *values: object) -> list[tuple[Any, ...]]:
         """Return what the database has."""
         with psycopg.connect(self.database) as connection:
-            return connection.execute(query, values).fetchall()  # type: ignore[arg-type]
+            return connection.execute(query, values).fetchall()
 
     def execute(self, command: str) -> None:
         """Do something to the database."""

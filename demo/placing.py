@@ -2,7 +2,7 @@
 
 import json
 import uuid
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from decimal import Decimal
 from pathlib import Path
 from typing import Any
@@ -24,7 +24,7 @@ PRODUCTS = Path(__file__).parent / "products"
 GUEST = Actor(CUSTOMER, "Customer")
 
 
-def wishes_for(designs: list[Design | NameList]) -> Wishes:
+def wishes_for(designs: Sequence[Design | NameList]) -> Wishes:
     """Return the first way to deliver that there is."""
     return Wishes(offered=offered_ways([setup_of_revision(one.revision) for one in designs], Decimal(0))[0])
 

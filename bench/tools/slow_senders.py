@@ -56,10 +56,12 @@ def still_open(connections: list[socket.socket]) -> int:
             selector.register(connection, selectors.EVENT_READ)
         readable = {key.fileobj for key, _ in selector.select(0)}
     closed = 0
-    for connection in readable:
+    for connection in connections:
+        if connection not in readable:
+            continue
         with contextlib.suppress(BlockingIOError):
             try:
-                closed += connection.recv(1, socket.MSG_PEEK) == b""  # type: ignore[union-attr]
+                closed += connection.recv(1, socket.MSG_PEEK) == b""
             except ConnectionError:
                 closed += 1
     return len(connections) - closed

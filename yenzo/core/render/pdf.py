@@ -20,6 +20,7 @@ from yenzo.core.measure import mm_to_points, plain_number
 from yenzo.core.render.micrometres import PER_MM, micrometres
 from yenzo.core.render.page import Page, paint_page
 from yenzo.core.render.pictures import has_alpha, open_picture
+from yenzo.core.render.process import CONDITION, as_process, process_profile, process_shares
 from yenzo.core.scene.paints import Fill, GradientPaint, Paint, PlateNames
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
@@ -37,8 +38,9 @@ FAST_COMPRESSION = 1
 class PdfColors:
     """How colors are written. Spots: each that has a name is a plate of that name (a Separation, ISO 32000-2, 8.6.6.4).
 
-    Process: each that a palette gives in CMYK is written so. All others are RGB, which the output intent says is sRGB.
-    Without transparency pictures lie on white.
+    Process: each that a palette gives in CMYK is written so, all others and pictures by the profile of `process`, which
+    is the output intent. Else all is RGB, which the output intent says is sRGB. Without transparency pictures lie on
+    white.
     """
 
     spots: bool = False
@@ -76,7 +78,7 @@ def render_pdf(
         )
     )
     pdf.pages[0].obj.Parent = pdf.Root.Pages
-    pdf.Root.OutputIntents = pikepdf.Array([_output_intent(pdf)])
+    pdf.Root.OutputIntents = pikepdf.Array([_output_intent(pdf, colors)])
     output = io.BytesIO()
     pdf.save(
         output,
@@ -148,9 +150,9 @@ class _PdfCanvas:
 
     def _shares(self, paint: Paint) -> tuple[str, tuple[float, ...]]:
         """Return in which space a color is written, and its shares from 0 to 1."""
-        if self._colors.process and paint.cmyk is not None:
-            return CMYK, tuple(share / 100 for share in paint.cmyk)
-        return RGB, _rgb(paint)
+        if not self._colors.process:
+            return RGB, _rgb(paint)
+        return CMYK, process_shares(paint.screen) if paint.cmyk is None else tuple(share / 100 for share in paint.cmyk)
 
     def _path(self, outline: Outline) -> None:
         numbers, at = micrometres(outline), 0
@@ -163,8 +165,7 @@ class _PdfCanvas:
         """Return the name of an axial shading (ISO 32000-2, 8.7.4.5.3) that goes on evenly beyond its ends."""
         name = f"/G{len(self.patterns)}"
         (space, first), (other, last) = self._shares(paint.start), self._shares(paint.end)
-        if space != other:
-            space, first, last = RGB, _rgb(paint.start), _rgb(paint.end)
+        assert space == other
         function = pikepdf.Dictionary(
             FunctionType=2, Domain=_numbers(0, 1), C0=_numbers(*first), C1=_numbers(*last), N=1
         )
@@ -188,7 +189,7 @@ class _PdfCanvas:
             if not self._colors.transparency and has_alpha(picture):
                 white = Image.new("RGBA", picture.size, "white")
                 picture = Image.alpha_composite(white, picture.convert("RGBA")).convert("RGB")
-            self.pictures[name] = _picture_object(self._pdf, picture, self._compression)
+            self.pictures[name] = _picture_object(self._pdf, picture, self._compression, self._colors)
         # An image's own square has y up: turn it over before placing it.
         upright = Matrix(1, 0, 0, -1, 0, 1).then(matrix).then(Matrix(PER_MM, 0, 0, PER_MM, 0, 0))
         numbers = " ".join(plain_number(value, 3) for value in upright)
@@ -201,15 +202,16 @@ class _PdfCanvas:
         return "\n".join(self._parts).encode()
 
 
-def _output_intent(pdf: pikepdf.Pdf) -> pikepdf.Dictionary:
-    """Return what says which RGB this is (ISO 32000-2, 14.11.5)."""
-    profile = pdf.make_stream(_srgb_profile())
-    profile.N = 3
+def _output_intent(pdf: pikepdf.Pdf, colors: PdfColors) -> pikepdf.Dictionary:
+    """Return what says which print the process colors are of, or which RGB this is (ISO 32000-2, 14.11.5)."""
+    profile = pdf.make_stream(process_profile() if colors.process else _srgb_profile())
+    profile.N = 4 if colors.process else 3
+    condition = CONDITION if colors.process else "sRGB IEC61966-2.1"
     return pikepdf.Dictionary(
         Type=pikepdf.Name.OutputIntent,
-        S=pikepdf.Name.GTS_PDFA1,
-        OutputConditionIdentifier="sRGB IEC61966-2.1",
-        Info="sRGB IEC61966-2.1",
+        S=pikepdf.Name.GTS_PDFX if colors.process else pikepdf.Name.GTS_PDFA1,
+        OutputConditionIdentifier=condition,
+        Info=condition,
         DestOutputProfile=pdf.make_indirect(profile),
     )
 
@@ -222,12 +224,13 @@ def _srgb_profile() -> bytes:
     return bytes(data)
 
 
-def _picture_object(pdf: pikepdf.Pdf, picture: Image.Image, compression: int) -> pikepdf.Object:
-    is_soft = has_alpha(picture)
-    color = picture.convert("RGBA" if is_soft else "RGB")
-    stream = _pixels(pdf, color.convert("RGB"), pikepdf.Name.DeviceRGB, compression)
-    if is_soft:
-        stream.SMask = _pixels(pdf, color.getchannel("A"), pikepdf.Name.DeviceGray, compression)
+def _picture_object(pdf: pikepdf.Pdf, picture: Image.Image, compression: int, colors: PdfColors) -> pikepdf.Object:
+    if colors.process:
+        stream = _pixels(pdf, as_process(picture), pikepdf.Name.DeviceCMYK, compression)
+    else:
+        stream = _pixels(pdf, picture.convert("RGB"), pikepdf.Name.DeviceRGB, compression)
+    if has_alpha(picture):
+        stream.SMask = _pixels(pdf, picture.convert("RGBA").getchannel("A"), pikepdf.Name.DeviceGray, compression)
     return stream
 
 
