@@ -7,7 +7,7 @@ cd "$(dirname "$0")/.."
 packages=(python3-venv postgresql-15 nginx-light libheif-examples librsvg2-bin poppler-utils bubblewrap openssl esbuild)
 locks=(requirements/app.txt)
 if [ "${1:-runtime}" = test ]; then
-    packages+=(chromium-headless-shell unicode-data libatomic1 libharfbuzz-bin gdal-bin faketime)
+    packages+=(chromium-headless-shell unicode-data libatomic1 libharfbuzz-bin gdal-bin faketime ghostscript)
     locks+=(requirements/dev.txt)
 fi
 

@@ -13,6 +13,9 @@ def test_pack_whose_worker_was_killed_is_finished_once_by_another(workshop, open
     # What the demo wants made would come first.
     idle = "SELECT 1 WHERE NOT EXISTS (SELECT FROM procrastinate_jobs WHERE status IN ('todo', 'doing') AND queue_name = 'default' AND scheduled_at IS NULL)"
     wait_until(lambda: workshop.rows(idle), what="the worker to be idle")
+    # They stand back behind whoever types.
+    behind = min(os.getpriority(os.PRIO_PROCESS, 0) + 10, 19)
+    assert {os.getpriority(os.PRIO_PROCESS, worker.pid) for worker in workshop.workers} == {behind}
     for worker in list(workshop.workers):
         workshop.kill(worker)
     page = open_page("/goods/cedar-nameboard/")

@@ -171,6 +171,8 @@ PROCRASTINATE_AUTODISCOVER_MODULE_NAME = "jobs"
 PROCRASTINATE_ON_APP_READY = "yenzo.config.jobs.on_app_ready"
 # How long a worker may be silent before its jobs are given to another.
 WORKER_SILENCE_SECONDS = env.int("WORKER_SILENCE_SECONDS", 30)
+# By how much workers stand back behind web processes on the same machine (nice, 0 to 19).
+WORKER_NICENESS = env.int("WORKER_NICENESS", 10)
 
 # The shop sells in one currency.
 CURRENCY = env.str("CURRENCY", "GBP")

@@ -14,6 +14,7 @@ from collections.abc import Callable
 from typing import Any
 
 import django
+from django.conf import settings
 from django.db import close_old_connections, connections
 
 from yenzo.core.artwork.confinement import is_confined
@@ -31,6 +32,8 @@ def main() -> None:
     queues = [name for name in options.parse_args().queues.split(",") if name]
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "yenzo.config.settings")
     django.setup()
+    # Whoever types comes first: packs are drawn with what processor time pages leave.
+    os.nice(settings.WORKER_NICENESS)
     if not is_confined():
         logger.warning("Customers' files can't be confined here (bubblewrap or the kernel): only bounds remain.")
     asyncio.run(_work(queues or None))

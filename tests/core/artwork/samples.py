@@ -91,6 +91,19 @@ def pdf_with_text():
     return saved_pdf(document)
 
 
+def pdf_with_spots(*names):
+    """A square in each spot color, one of them within a form."""
+    content = b" ".join(b"/S%d cs 1 scn %d 10 12 20 re f" % (at, 5 + 15 * at) for at in range(len(names)))
+    document = pikepdf.open(io.BytesIO(pdf(content)))
+    tint = pikepdf.Dictionary(FunctionType=2, Domain=[0, 1], C0=[0, 0, 0, 0], C1=[1, 0.5, 0, 0.2], N=1)
+    spaces = {
+        f"/S{at}": pikepdf.Array([pikepdf.Name.Separation, pikepdf.Name(f"/{name}"), pikepdf.Name.DeviceCMYK, tint])
+        for at, name in enumerate(names)
+    }
+    document.pages[0].Resources = pikepdf.Dictionary(ColorSpace=pikepdf.Dictionary(spaces))
+    return saved_pdf(document)
+
+
 def pdf_of_endless_pages():
     """A page tree whose only child is itself."""
     return pdf().replace(b"/Kids [ 3 0 R ]", b"/Kids [ 2 0 R ]").replace(b"/Kids [ 4 0 R ]", b"/Kids [ 3 0 R ]")

@@ -12,6 +12,7 @@ from tests.core.artwork import samples
 from yenzo.core.artwork.decode import decode
 from yenzo.core.artwork.drawing import read_drawing, write_drawing
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
+from yenzo.core.artwork.inspect import inspect_artwork
 from yenzo.core.documents.artwork import OneColor
 from yenzo.core.errors import ArtworkError, AssetError
 from yenzo.core.shapes.flattening import covered_by
@@ -157,3 +158,17 @@ def test_flattened_on_request(prepared):
 def test_any_other_file_is_no_drawing(data):
     with pytest.raises(AssetError, match="can't be read"):
         read_drawing(data, "a")
+
+
+def test_spot_colors_of_a_pdf_are_told(tmp_path):
+    (tmp_path / "logo.pdf").write_bytes(samples.pdf_with_spots("Sea Blue", "All", "Rust 7"))
+    made = inspect_artwork(tmp_path / "logo.pdf")
+    assert "Its spot colors (Sea Blue, Rust 7)" in " ".join(made.facts.notes)
+    (tmp_path / "plain.pdf").write_bytes(samples.pdf())
+    assert "spot" not in " ".join(inspect_artwork(tmp_path / "plain.pdf").facts.notes)
+
+
+def test_black_ink_alone_of_a_pdf_stays_black(tmp_path):
+    (tmp_path / "black.pdf").write_bytes(samples.pdf(b"0 0 0 1 k 10 10 50 30 re f"))
+    drawing = read_drawing(inspect_artwork(tmp_path / "black.pdf").prepared, "black.pdf")
+    assert [part.color for part in drawing.parts] == ["#000000"]

@@ -185,7 +185,7 @@ def test_picture_has_no_plate_and_is_found_before(assets):
         plates_of(photo, walked.setup.materials.methods["carving"])
 
 
-def test_process_colors_are_written_as_the_palette_gives_them_and_others_stay_rgb(assets):
+def test_process_colors_are_written_as_the_palette_gives_them_and_others_by_the_profile(assets):
     document = board()
     document["materials"]["palettes"]["finishes"]["colors"][0]["cmyk"] = [0, 25.5, 80, 10]
     document["placements"][0]["effects"] = {"stroke": {"width_mm": 2, "color": WHITE}}
@@ -197,10 +197,11 @@ def test_process_colors_are_written_as_the_palette_gives_them_and_others_stay_rg
     with pikepdf.open(io.BytesIO(process)) as pdf:
         content = pdf.pages[0].Contents.read_bytes()
         assert b"0 0.255 0.8 0.1 k" in content
-        assert b"1 1 1 rg" in content
+        assert b"0 0 0 0 k" in content
+        assert b" rg" not in content
     with pikepdf.open(io.BytesIO(spots)) as pdf:
         by_plate = {str(space[1]): str(space[2]) for space in pdf.pages[0].Resources.ColorSpace.values()}
-        assert by_plate == {"/Gold leaf GL 23": "/DeviceCMYK", "/White": "/DeviceRGB"}
+        assert by_plate == {"/Gold leaf GL 23": "/DeviceCMYK", "/White": "/DeviceCMYK"}
 
 
 def test_pdf_says_which_rgb_it_has(panel, assets):

@@ -4,7 +4,7 @@ SVG becomes PDF by Debian's rsvg-convert, PDF becomes outlines by its pdftocairo
 """
 
 import io
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from PIL import Image, ImageChops, ImageFilter
 
@@ -20,6 +20,10 @@ from yenzo.core.errors import ArtworkError
 from yenzo.core.speaking import say, say_noop
 
 FLATTENED_EDGE_PX, COMPARED_EDGE_PX = 4000, 800
+# What pdftocairo makes of black ink alone (0 0 0 1 k).
+BLACK_INK, BLACK = "#231f20", "#000000"
+SPOTS = say_noop("Its spot colors ({names}) are made as they look on a screen. Tell us if they must be these.")
+MOST_SPOTS_NAMED, MOST_SPOT_NAME = 5, 40
 # Of 255; and how many pixels may differ as much.
 DIFFERENT, MOST_DIFFERENT_PX = 40, 6
 
@@ -52,11 +56,21 @@ def open_drawing(data: bytes, kind: str, name: str, limits: ArtworkLimits, wante
         pdf, pages = found.data, found.pages
         if pages > 1:
             notes.append(say("Page {page} of {pages} is used.", page=page, pages=pages))
+        if found.spots:
+            names = ", ".join(name[:MOST_SPOT_NAME] for name in found.spots[:MOST_SPOTS_NAMED])
+            notes.append(
+                say(
+                    "Its spot colors ({names}) are made as they look on a screen. Tell us if they must be these.",
+                    names=names,
+                )
+            )
     if wanted.as_picture:
         return OpenedDrawing(None, _as_png(pdf, name), pages, tuple(notes))
     try:
         converted = run_tool(["pdftocairo", "-svg", "-", "-"], name, data=pdf)
         drawing = read_converted(converted, limits.most_points)
+        if kind == "pdf":
+            drawing = _with_black_ink(drawing)
         _refuse_other_look(drawing, pdf, name)
     except NotPlain as reason:
         notes.append(say("It has {reason}, so it is used as a picture.", reason=say(str(reason))))
@@ -64,6 +78,12 @@ def open_drawing(data: bytes, kind: str, name: str, limits: ArtworkLimits, wante
     if drawing.bounds is None:
         raise ArtworkError("shows_nothing", name, say("“{name}” shows nothing. Please check what is on it.", name=name))
     return OpenedDrawing(drawing, b"", pages, tuple(notes))
+
+
+def _with_black_ink(drawing: Drawing) -> Drawing:
+    """Return a drawing whose black ink alone is black; the conversion shows the dark grey that it prints as."""
+    parts = (replace(part, color=BLACK) if part.color == BLACK_INK else part for part in drawing.parts)
+    return replace(drawing, parts=tuple(parts))
 
 
 def _as_pdf(svg: bytes, name: str) -> bytes:
