@@ -14,5 +14,6 @@ class SlipOption:
     amount: Decimal | None = None
     swatch: str | None = None
     typeface: str | None = None
+    typeface_px: int = 0
     picture: str | None = None
     moves_others: bool = False

@@ -1,7 +1,6 @@
 """Pictures that the core made: goods for everybody, uploads for the visitor who sent them, names in a typeface."""
 
 import uuid
-from functools import lru_cache
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -13,22 +12,14 @@ from yenzo.apps.designs.lending import is_lent
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.picture_addresses import WIDTHS_PX
 from yenzo.apps.designs.side_pictures import screen_picture
+from yenzo.apps.designs.specimens import make_specimen
 from yenzo.apps.designs.visitors import known_visitor
 from yenzo.apps.files.models import StoredFile
-from yenzo.apps.files.store import StoredAssets, read_stored
+from yenzo.apps.files.store import read_stored
 from yenzo.apps.materials.models import Material
 from yenzo.apps.products.models import Revision
 from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.core.render.pictures import mime_type
-from yenzo.core.render.svg import path_data
-from yenzo.core.shapes.booleans import Pen, stroked
-from yenzo.core.shapes.centerlines import center_lines
-from yenzo.core.shapes.matrix import Matrix
-from yenzo.core.text.fonts import load_font
-from yenzo.core.text.shaping import outline_of
-
-SPECIMEN_LETTER_MM = 12.0
-SPECIMEN_PEN = Pen(0.7, cap="round", join="round")
 
 
 @require_safe
@@ -70,7 +61,10 @@ def specimen(request: HttpRequest, sha256: str) -> HttpResponse:
     """Show a typeface's name set in it, at its instance if it has one."""
     instance = request.GET.get("instance", "")
     name = _name_of_typeface(sha256, instance)
-    return HttpResponse(_specimen(sha256, instance, name), content_type="image/svg+xml")
+    made = make_specimen(sha256, instance, name)
+    if made is None:
+        raise Http404
+    return HttpResponse(made.markup, content_type="image/svg+xml")
 
 
 def _name_of_typeface(sha256: str, instance: str) -> str:
@@ -84,27 +78,6 @@ def _name_of_typeface(sha256: str, instance: str) -> str:
     if name is None:
         raise Http404
     return name
-
-
-@lru_cache(maxsize=200)
-def _specimen(sha256: str, instance: str, name: str) -> str:
-    font = load_font(StoredAssets(), sha256, name, instance)
-    outline, _ = outline_of(font, name)
-    em_mm = SPECIMEN_LETTER_MM / font.letter_height_em
-    sized = outline.mapped(Matrix(em_mm, 0, 0, em_mm, 0, 0))
-    if font.is_single_line:
-        line = center_lines(sized)
-        sized = stroked(line.verbs, line.points, SPECIMEN_PEN)
-    ink = sized.bounds
-    if ink is None:
-        raise Http404
-    # All specimens share a height, so that letter heights compare.
-    top, height, width = -SPECIMEN_LETTER_MM * 1.3, SPECIMEN_LETTER_MM * 1.8, ink.width + 1
-    return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{ink.left - 0.5:.2f} {top:.2f} {width:.2f} {height:.2f}" '
-        f'width="{width:.1f}mm" height="{height:.1f}mm"><path transform="scale(.001)" fill="#16303a" '
-        f'd="{path_data(sized)}"/></svg>'
-    )
 
 
 def _picture(stored: StoredFile) -> HttpResponse:

@@ -9,6 +9,7 @@ from typing import Any, TypeVar
 from django.http import QueryDict
 
 from yenzo.apps.designs.picture_addresses import SMALL, picture_address, specimen_address
+from yenzo.apps.designs.specimens import specimen_of
 from yenzo.apps.slip.controls.interface import Control, Details, Drawn, F, name_of
 from yenzo.apps.slip.options import SlipOption
 from yenzo.core.asking.ask import is_offered
@@ -125,8 +126,11 @@ class TypefaceControl(ChosenControl[TypefaceField]):
         have = drawn.walked.setup.materials.typefaces
         for key in field.typefaces:
             if key in have:
-                specimen = specimen_address(have[key])
-                yield SlipOption(key, have[key].name, key == drawn.value, amounts.get(key), typeface=specimen)
+                specimen = specimen_of(have[key])
+                address, width = (specimen_address(have[key]), specimen.width_px) if specimen else ("", 0)
+                yield SlipOption(
+                    key, have[key].name, key == drawn.value, amounts.get(key), typeface=address, typeface_px=width
+                )
 
 
 class ColorControl(ChosenControl[ColorField]):
