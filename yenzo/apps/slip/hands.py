@@ -304,7 +304,9 @@ def _typefaces(walked: Walked, node: Lettering, moved: Moved) -> tuple[Pick, ...
     assert placement is not None
     materials = walked.setup.materials
     keys = free_typefaces(materials, moved.free, base_typeface(placement, walked.asked.values))
-    return tuple(Pick(key, materials.typefaces[key].name, key == node.typeface) for key in keys)
+    # One is no choice: a family may have one face only.
+    shown = keys if len(keys) > 1 else ()
+    return tuple(Pick(key, materials.typefaces[key].name, key == node.typeface) for key in shown)
 
 
 def _aligns(walked: Walked, node: Node, moved: Moved) -> tuple[Pick, ...]:
