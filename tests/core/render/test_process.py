@@ -9,25 +9,30 @@ import pytest
 from PIL import Image, ImageCms
 
 from tests.core.conftest import board, entries, upload
+from yenzo.core.documents.materials import Method
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.planning.plates import plates_of
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page
 from yenzo.core.render.pdf import PdfColors
 from yenzo.core.render.process import PROFILE, as_process, process_shares
 from yenzo.core.scene.inking import drawn
 from yenzo.core.scene.paints import GradientPaint, Layer, Paint
+from yenzo.core.shapes.booleans import difference
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.shapes.polygons import polygon_of
 from yenzo.core.spine import walk
 
 PROCESS, BOTH = PdfColors(process=True), PdfColors(process=True, spots=True)
 PLATES = ("Cyan", "Magenta", "Yellow", "Black")
-DPI = 300
 
 
 @pytest.fixture
 def area(assets):
-    return next(walk(read_setup(board()), entries({"name": "Tern"}), assets).scene.areas)
+    found = next(walk(read_setup(board()), entries({"name": "Tern"}), assets).scene.areas)
+    # No wider than what is drawn here.
+    return replace(found, area=found.area.model_copy(update={"width_mm": 120}))
 
 
 def page_of(area, *layers):
@@ -38,11 +43,11 @@ def square(at, paint, size=40.0):
     return Layer(Outline.rectangle(Box(at, 20, at + size, 20 + size)), paint, "ink")
 
 
-def separated(pdf, folder):
+def separated(pdf, folder, dpi=300):
     """Return how much ink each plate of a PDF has, in mm2 of full ink, by its name."""
     (folder / "in.pdf").write_bytes(pdf)
     # With soft edges: else every pixel counts whole that is touched.
-    options = ["-dNOPAUSE", "-dBATCH", "-dSAFER", "-dGraphicsAlphaBits=4", f"-r{DPI}"]
+    options = ["-dNOPAUSE", "-dBATCH", "-dSAFER", "-dGraphicsAlphaBits=4", f"-r{dpi}"]
     command = ["gs", "-q", "-sDEVICE=tiffsep", *options]
     subprocess.run([*command, f"-sOutputFile={folder / 'out.tif'}", str(folder / "in.pdf")], check=True)
     found = {}
@@ -50,7 +55,7 @@ def separated(pdf, folder):
         with Image.open(path) as plate:
             levels = plate.convert("L").histogram()
         inked = sum((255 - level) / 255 * count for level, count in enumerate(levels))
-        found[path.name[4:-5]] = inked * (25.4 / DPI) ** 2
+        found[path.name[4:-5]] = inked * (25.4 / dpi) ** 2
     return found
 
 
@@ -78,6 +83,26 @@ def test_spot_colors_are_plates_of_their_own_and_knock_out_what_lies_below(area,
     assert inked["Sea S 1"] == pytest.approx(60 * 60 - 40 * 40, rel=0.002)
     assert inked["Sun S 2"] == pytest.approx(40 * 40, rel=0.002)
     assert all(inked[plate] < 1 for plate in PLATES)
+
+
+def covered_mm2(plate):
+    """What a plate covers by its own outlines."""
+    layers = [layer for placed in plate.page.areas for node in placed.scene.letterings for layer in node.layers]
+    return sum(polygon_of(layer.outline).area for layer in layers)
+
+
+def test_three_layers_on_two_tools_are_shared_out_as_an_outside_separation_does(area, assets, tmp_path):
+    sea, sun = Paint("#203040", "Sea", "S 1"), Paint("#ffcc00", "Sun", "S 2")
+    ring = difference(Outline.rectangle(Box(20, 25, 60, 55)), Outline.rectangle(Box(30, 30, 50, 50)))
+    layers = [square(10, sea, 60.0), Layer(ring, sun, "ink"), square(45, sea, 30.0)]
+    nodes = tuple(drawn(layer) for layer in layers)
+    method = Method(name="Screen", done="printed", separations=True, spot_colors=True)
+    composite, *plates = plates_of(replace(area, nodes=nodes), method)
+    inked = separated(
+        render_file(composite.page, assets, "pdf", dpi=0, colors=PdfColors(spots=True)), tmp_path, dpi=600
+    )
+    for plate in plates:
+        assert inked[plate.paint.plate] == pytest.approx(covered_mm2(plate), rel=0.002), plate.name
 
 
 def test_marks_are_on_every_plate(area, assets, tmp_path):
