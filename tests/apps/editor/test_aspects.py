@@ -109,6 +109,7 @@ def test_saving_a_form_as_it_opened_changes_nothing(product, field_key, aspect_k
         ("name", "places", {"areas": []}, "no area, only the ticket"),
         ("name", "height", {"least_mm": 50, "most_mm": 50}, "50 mm high"),
         ("name", "align", {"align": "left", "vertical": "top"}, "at the left at the top"),
+        ("name", "align", {"align": "center", "vertical": "capitals"}, "centered in the middle by its capitals"),
         ("name", "face", {"typeface": "fixed/levant"}, "in Levant"),
         ("name", "paint", {"color": "finishes/white"}, "in White"),
         ("name", "layout", {"way": "block"}, "as a block that wraps, as large as fits"),

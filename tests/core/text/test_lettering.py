@@ -67,7 +67,7 @@ def test_letter_height_is_the_ink_of_capital_h(name):
     st.floats(5, 900),
     st.floats(5, 300),
     st.sampled_from(["left", "center", "right"]),
-    st.sampled_from(["top", "middle", "bottom"]),
+    st.sampled_from(["top", "middle", "bottom", "capitals"]),
 )
 def test_fitted_ink_never_leaves_its_box_above_the_least_height(text, name, width, height, align, vertical):
     box = Box(7, 11, 7 + width, 11 + height)
@@ -75,6 +75,21 @@ def test_fitted_ink_never_leaves_its_box_above_the_least_height(text, name, widt
     if line.outline:
         assert line.outline.bounds.excess_over(box) <= 0.01
     assert line.letter_height_mm <= 80 + 1e-9
+
+
+@pytest.mark.parametrize("name", ["quayside", "log-book", "bowline"])
+@pytest.mark.parametrize("text", ["Hg", "ÅH", "Hgjpqy", "Ho"])
+def test_names_of_a_set_have_their_base_line_at_one_height(name, text):
+    def base_of(text, vertical):
+        """Where the base line lies: below H by what this stands above it."""
+        laid = fit_line(FONTS[name], text, BOX, TextStyle(9, 9, "left", vertical))
+        alone = outline_of(FONTS[name], text)[0].bounds
+        return laid.outline.bounds.bottom - alone.bottom * 9 / FONTS[name].letter_height_em
+
+    assert base_of(text, "capitals") == pytest.approx(base_of("H", "capitals"), abs=1e-6)
+    assert base_of("H", "capitals") == pytest.approx(BOX.middle[1] + 4.5, abs=1e-6)
+    if text != "Ho":
+        assert base_of(text, "middle") != pytest.approx(base_of("H", "middle"), abs=0.1)
 
 
 def test_text_too_long_for_the_least_height_keeps_it_and_sticks_out():

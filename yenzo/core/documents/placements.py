@@ -100,11 +100,12 @@ class BaseLine(Frozen):
 class LinePlacement(AlignedText):
     """A text on a straight line, as large as fits between two letter heights, inside the safe margin.
 
-    With a base line of its own it stands on that, as large as its length allows.
+    With a base line of its own it stands on that, as large as its length allows. Aligned by its capitals, texts of one
+    size have their base line at one height, as pieces of a set need it.
     """
 
     kind: Literal["line"] = "line"
-    vertical: Literal["top", "middle", "bottom"] = "middle"
+    vertical: Literal["top", "middle", "bottom", "capitals"] = "middle"
     base_line: BaseLine | None = None
 
 

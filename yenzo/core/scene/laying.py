@@ -25,7 +25,7 @@ from yenzo.core.shapes.paths import CurvePath
 from yenzo.core.text.along import WORD_SPACE, Arc, set_along, set_on_arc, set_on_line
 from yenzo.core.text.block import fit_block
 from yenzo.core.text.fonts import Font
-from yenzo.core.text.line import fit_line
+from yenzo.core.text.line import fit_line, room_taken
 from yenzo.core.text.shaping import outline_of
 from yenzo.core.text.styles import BlockStyle, Laid, TextStyle
 from yenzo.core.text.upright import pieces_of
@@ -71,7 +71,8 @@ def lay_text(font: Font, text: str, area: Area, placement: AnyText, style: TextS
     if isinstance(placement, LinePlacement) and placement.base_line is None:
         if not area.is_frame:
             ink = outline_of(font, one_line, style)[0].bounds
-            box = room(box_of_ratio(area, ink.width / ink.height)) if ink and ink.height else box
+            taken = room_taken(font, ink, style) if ink else None
+            box = room(box_of_ratio(area, taken.width / taken.height)) if taken and taken.height else box
         return fit_line(font, one_line, box, style)
     if isinstance(placement, BlockPlacement):
         return fit_block(font, text, box, _block_style(placement, style))

@@ -29,6 +29,18 @@ def size_in_box(font: Font, ink: Box, box: Box, style: TextStyle) -> float:
     return max(em_mm, style.least_mm / font.letter_height_em)
 
 
+def room_taken(font: Font, ink: Box, style: TextStyle) -> Box:
+    """Return the room that ink (in em) takes up: its own, or as far above the middle of the capitals as below it.
+
+    Aligned by that, texts of one size have their base line at one height, whatever hangs below it or rises above.
+    """
+    if style.vertical != "capitals":
+        return ink
+    middle = -font.letter_height_em / 2
+    reach = max(middle - ink.top, ink.bottom - middle)
+    return Box(ink.left, middle - reach, ink.right, middle + reach)
+
+
 def placed_in_box(
     font: Font,
     em_outline: Outline,
@@ -37,10 +49,11 @@ def placed_in_box(
     missing: tuple[str, ...] = (),
     lines: tuple[str, ...] = (),
 ) -> Laid:
-    """Place what is drawn in em into a box, as large as its ink fits, aligned by its ink."""
-    ink = em_outline.bounds
-    if ink is None:
+    """Place what is drawn in em into a box, as large as its ink fits, aligned by its ink or by its capitals."""
+    drawn = em_outline.bounds
+    if drawn is None:
         return Laid(Outline.empty(), style.least_mm, missing, lines)
+    ink = room_taken(font, drawn, style)
     em_mm = size_in_box(font, ink, box, style)
     sized = Box(*(edge * em_mm for edge in ink))
     x = {"left": box.left - sized.left, "right": box.right - sized.right}.get(
@@ -49,6 +62,7 @@ def placed_in_box(
     y = {
         "top": box.top - sized.top,
         "middle": box.middle[1] - sized.middle[1],
+        "capitals": box.middle[1] - sized.middle[1],
         "bottom": box.bottom - sized.bottom,
     }[style.vertical]
     placed = em_outline.mapped(Matrix(em_mm, 0, 0, em_mm, x, y))

@@ -6,12 +6,14 @@ from typing import Literal
 from yenzo.core.shapes.outline import Outline
 
 Align = Literal["left", "center", "right", "justified"]
-Vertical = Literal["top", "middle", "bottom"]
+Vertical = Literal["top", "middle", "bottom", "capitals"]
 
 
 @dataclass(frozen=True)
 class TextStyle:
     """How letters are set, whatever they are laid along. Spacing is added between letters, in em.
+
+    Up and down they are aligned by their ink, or by the middle of `capitals`, whatever the text has.
 
     `in_typed_order` leaves runs of mixed directions in the order in which they were typed: so orders were set that were
     placed before that was mended. `old_setting` bends all letters along their line, draws those together that are set

@@ -13,7 +13,7 @@ from yenzo.apps.pages.phrases import joined
 from yenzo.core.documents.beginnings import new_placement
 from yenzo.core.documents.edits import free_key
 from yenzo.core.documents.fields import ArtworkField
-from yenzo.core.documents.placements import ArtworkPlacement, BlockPlacement, TypefaceSource
+from yenzo.core.documents.placements import ArtworkPlacement, BlockPlacement, LinePlacement, TypefaceSource
 from yenzo.core.documents.setup import Setup
 from yenzo.core.measure import plain_number
 
@@ -133,12 +133,14 @@ class AlignAspect(Aspect):
     ACROSS = (("left", "at the left"), ("center", "centered"), ("right", "at the right"))
     JUSTIFIED = ("justified", "justified")
     DOWN = (("top", "at the top"), ("middle", "in the middle"), ("bottom", "at the bottom"))
+    # Of a single line only.
+    BY_CAPITALS = ("capitals", "in the middle by its capitals")
 
     def words(self, line: FormLine) -> str:
         placement = text_of(line)
         across = dict((*self.ACROSS, self.JUSTIFIED))[placement.align]
         down = getattr(placement, "vertical", "middle")
-        return across if down == "middle" else f"{across} {dict(self.DOWN)[down]}"
+        return across if down == "middle" else f"{across} {dict((*self.DOWN, self.BY_CAPITALS))[down]}"
 
     def form_fields(self, line: FormLine) -> dict[str, forms.Field]:
         placement = text_of(line)
@@ -148,7 +150,13 @@ class AlignAspect(Aspect):
         }
         if "vertical" in type(placement).model_fields:
             down = getattr(placement, "vertical", "middle")
-            fields["vertical"] = forms.ChoiceField(choices=self.DOWN, initial=down, label="Up and down")
+            choices = (*self.DOWN, self.BY_CAPITALS) if isinstance(placement, LinePlacement) else self.DOWN
+            fields["vertical"] = forms.ChoiceField(
+                choices=choices,
+                initial=down,
+                label="Up and down",
+                help_text="By its capitals: names of one size have their base line at one height, as in a set.",
+            )
         return fields
 
     def operations(self, line: FormLine, given: dict[str, Any]) -> Operations:
