@@ -93,3 +93,19 @@ def test_texts_that_were_ordered_before_keep_the_scripts_of_then():
     font = FONTS["levant"]
     now, before = (shape_line(font, text, TextStyle(1, 1, old_setting=old)) for old in (False, True))
     assert [glyph.cluster for glyph in now.glyphs] == [glyph.cluster for glyph in before.glyphs]
+
+
+@pytest.mark.parametrize(("name", "holds_on"), [("bowline", True), ("wavelet", True), ("quayside", False)])
+def test_handwriting_that_is_set_apart_is_torn_between_capitals_and_words_only(name, holds_on):
+    font = FONTS[name]
+
+    def wider_by(text):
+        """By how many em a text is longer when its letters are set apart by a fifth."""
+        return shape_line(font, text, TextStyle(1, 1, spacing_em=0.2)).advance_em - shape_line(font, text).advance_em
+
+    assert font.is_connected is holds_on
+    assert wider_by("minimum") == pytest.approx(0.2 * (1 if holds_on else 7), abs=1e-6)
+    assert wider_by("WR") == pytest.approx(0.4, abs=1e-6)
+    assert shape_line(font, "minimum", TextStyle(1, 1, spacing_em=0.2, old_setting=True)).advance_em == pytest.approx(
+        shape_line(font, "minimum").advance_em + 1.4, abs=1e-6
+    )

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterable
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import Protocol
 
 import numpy as np
@@ -47,6 +47,10 @@ class GlyphPlace(Protocol):
         ...
 
 
+# Neighbours that overlap in handwriting, and by how much at least.
+CONNECTED_IN, LEAST_OVERLAP_EM = ("nm", "an", "in", "mo"), 0.01
+
+
 class Font:
     """One font file, at a named instance if it is a variable one. Outlines are in em, y down, kept once drawn."""
 
@@ -65,6 +69,18 @@ class Font:
         self._polygons: dict[int, BaseGeometry] = {}
         self.letter_height_em = self._measure_letter_height()
         self.is_single_line = is_single_line(self.outline(self.glyph_of("H")))
+
+    @cached_property
+    def is_connected(self) -> bool:
+        """Whether its small letters run into each other, as those of handwriting do."""
+        for first, second in map(tuple, CONNECTED_IN):
+            one, other = self.glyph_of(first), self.glyph_of(second)
+            here, there = self.outline(one).bounds, self.outline(other).bounds
+            if not (one and other and here and there):
+                return False
+            if self.hb_font.get_glyph_h_advance(one) / self.units_per_em + there.left - here.right > -LEAST_OVERLAP_EM:
+                return False
+        return True
 
     def outline(self, glyph_id: int) -> Outline:
         """Return the outline of a glyph in em, y down."""

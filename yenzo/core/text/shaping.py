@@ -91,6 +91,7 @@ def _shaped(
     pen_em = 0.0
     # Letters that are set apart aren't drawn together (CSS Text 3, 8.2), unless that is asked for by name.
     features = {**(NO_LIGATURES if spacing_em and not old_setting else {}), **dict.fromkeys(tags, 1)}
+    is_handwriting = bool(spacing_em) and font.is_connected and not old_setting
     line = directed(text, part)
     runs = sorted(line.runs, key=by_start) if in_typed_order else line.runs
     for run in _by_script(text, runs, in_pairs=not old_setting):
@@ -113,7 +114,10 @@ def _shaped(
             joins = is_joining and unicodedata.category(text[info.cluster])[0] in LETTERS
             glyphs.append(Glyph(info.codepoint, x, y, info.cluster, is_space, joins))
             pen_em += position.x_advance / font.units_per_em
-            if gap_em and (index + 1 == len(infos) or infos[index + 1].cluster != info.cluster):
+            is_last = index + 1 == len(infos)
+            follows = "" if is_last else text[infos[index + 1].cluster]
+            holds_on = is_handwriting and text[info.cluster].islower() and follows.islower()
+            if gap_em and not holds_on and (is_last or infos[index + 1].cluster != info.cluster):
                 pen_em += gap_em
     return ShapedLine(tuple(glyphs), pen_em, tuple(missing), line.is_right_to_left)
 
