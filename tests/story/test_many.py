@@ -106,7 +106,8 @@ def test_group_of_three_each_with_their_own_patch_and_one_pays_for_all(open_page
         page.get_by_label("Name", exact=True).fill(member)
         page.get_by_label("Duty", exact=True).select_option(label=duty)
         # They see their own as it will be made, before they order it.
-        expect(page.locator(".piece-pictures [data-scene], .piece-pictures svg").first).to_be_visible()
+        expect(page.locator(".piece-pictures [data-total]")).to_be_visible()
+        expect(page.locator(".piece-pictures .problem")).to_have_count(0)
         page.get_by_role("button", name="Order mine").click()
         expect(page.locator(".own-row")).to_have_count(1)
         expect(page.locator(".own-row")).to_contain_text(member)

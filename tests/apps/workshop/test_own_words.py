@@ -135,10 +135,12 @@ class TestMark:
         assert answer["Content-Type"] == "image/svg+xml"
         assert "sandbox" in answer["Content-Security-Policy"]
         assert "#123456" in text_of(answer)
-        # Alone it says the name to who can't see it; beside the name it says nothing.
+        # It says the name to who can't see it; beside it the name is not said again.
         assert re.search(r'class="shop-name"[^>]*><img[^>]*alt="[^"]+"></a>', page)
         office.post(MARK, {})
-        assert re.search(r'class="shop-name"[^>]*><img[^>]*alt=""><span>', text_of(client.get("/")))
+        assert re.search(
+            r'class="shop-name"[^>]*><img[^>]*alt="[^"]+"><span aria-hidden="true">', text_of(client.get("/"))
+        )
 
     def test_it_is_looked_at_first_and_what_isnt_kept_goes(self, office, client):
         office.post(MARK, {"file": a_drawing()})
