@@ -20,6 +20,8 @@ from pathlib import Path
 
 CHECKOUT = Path(__file__).resolve().parent.parent
 RUN_FOLDER = CHECKOUT / ".run"
+# How long it may write down what it has before it is stopped at once.
+GENTLE_STOP_SECONDS = 40
 FIRST_PORTS = {"demo": 55432, "test": 55532}
 # Only a cluster whose data may vanish at any time can do without durability.
 FAST_AND_LOOSE = {
@@ -71,7 +73,7 @@ class Cluster:
     def stop(self) -> None:
         """Stop the server; harmless when it does not run."""
         if self._running_port() is not None:
-            self._run("pg_ctl", "stop", "-D", str(self.data), "-m", "fast", "-w")
+            self._stop_gently()
 
     def destroy(self) -> None:
         """Stop the server and remove its data."""
@@ -122,6 +124,14 @@ class Cluster:
             return int(lines[3]) if str(self.data).encode() in command else None
         except (FileNotFoundError, IndexError, ValueError, ProcessLookupError):
             return None
+
+    def _stop_gently(self) -> None:
+        """Let it write down what it has; where the disk takes too long for that, its log has it and it stops at once."""
+        stop = ("pg_ctl", "stop", "-D", str(self.data), "-w")
+        try:
+            self._run(*stop, "-m", "fast", "-t", str(GENTLE_STOP_SECONDS))
+        except ClusterError:
+            self._run(*stop, "-m", "immediate")
 
     def _run(self, program: str, *arguments: str) -> None:
         command = [str(_programs_folder() / program), *arguments]
