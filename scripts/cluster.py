@@ -126,7 +126,7 @@ class Cluster:
             return None
 
     def _stop_gently(self) -> None:
-        """Let it write down what it has; where the disk takes too long for that, its log has it and it stops at once."""
+        """Let it write down what it has; where the disk takes too long for that it stops at once: its log has all."""
         stop = ("pg_ctl", "stop", "-D", str(self.data), "-w")
         try:
             self._run(*stop, "-m", "fast", "-t", str(GENTLE_STOP_SECONDS))
