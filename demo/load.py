@@ -281,9 +281,10 @@ def load_history() -> None:
         work_through_two_weeks()
 
 
-if __name__ == "__main__" and "--history" in sys.argv:
-    load_history()
-elif __name__ == "__main__":
-    print(
-        "Demo data loaded." if load(with_history="--without-history" not in sys.argv) else "Demo data is there already."
-    )
+if __name__ == "__main__":
+    if "--history" in sys.argv:
+        load_history()
+    elif load(with_history="--without-history" not in sys.argv):
+        print("Demo data loaded.")
+    else:
+        print("Demo data is there already.")

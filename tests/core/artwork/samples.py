@@ -104,6 +104,19 @@ def pdf_with_spots(*names):
     return saved_pdf(document)
 
 
+def pdf_of_forms_in_each_other(count):
+    """Forms that share their resources, so that each holds all; a spot color stands among them."""
+    document = pikepdf.open(io.BytesIO(pdf_with_spots("Sea Blue")))
+    page = document.pages[0]
+    page.Resources.XObject = pikepdf.Dictionary()
+    page.Resources = document.make_indirect(page.Resources)
+    for number in range(count):
+        form = document.make_stream(b"", Type=pikepdf.Name.XObject, Subtype=pikepdf.Name.Form, BBox=[0, 0, 9, 9])
+        form.Resources = page.Resources
+        page.Resources.XObject[f"/F{number}"] = form
+    return saved_pdf(document)
+
+
 def pdf_of_endless_pages():
     """A page tree whose only child is itself."""
     return pdf().replace(b"/Kids [ 3 0 R ]", b"/Kids [ 2 0 R ]").replace(b"/Kids [ 4 0 R ]", b"/Kids [ 3 0 R ]")

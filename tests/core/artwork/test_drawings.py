@@ -168,6 +168,11 @@ def test_spot_colors_of_a_pdf_are_told(tmp_path):
     assert "spot" not in " ".join(inspect_artwork(tmp_path / "plain.pdf").facts.notes)
 
 
+def test_forms_that_hold_each_other_are_looked_at_once(tmp_path):
+    (tmp_path / "forms.pdf").write_bytes(samples.pdf_of_forms_in_each_other(40))
+    assert "(Sea Blue)" in " ".join(inspect_artwork(tmp_path / "forms.pdf").facts.notes)
+
+
 def test_black_ink_alone_of_a_pdf_stays_black(tmp_path):
     (tmp_path / "black.pdf").write_bytes(samples.pdf(b"0 0 0 1 k 10 10 50 30 re f"))
     drawing = read_drawing(inspect_artwork(tmp_path / "black.pdf").prepared, "black.pdf")

@@ -49,8 +49,11 @@ def test_flat_logo_keeps_its_colors_and_a_photo_stays_small(tmp_path):
     shades = Image.merge(
         "RGB", [noise.getchannel(0), noise.getchannel(1).rotate(180), noise.getchannel(2).transpose(0)]
     )
-    shades.save(tmp_path / "photo.png")
-    assert inspect_artwork(tmp_path / "photo.png").prepared.startswith(b"\xff\xd8")
+    on_white = Image.new("RGB", (900, 700), "white")
+    on_white.paste(shades, (250, 200))
+    for name, photo in (("photo.png", shades), ("on-white.png", on_white)):
+        photo.save(tmp_path / name)
+        assert inspect_artwork(tmp_path / name).prepared.startswith(b"\xff\xd8")
 
 
 def swapping_profile():

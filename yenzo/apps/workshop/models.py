@@ -4,6 +4,7 @@ from typing import ClassVar
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 
 class Mark(models.Model):
@@ -14,6 +15,9 @@ class Mark(models.Model):
     width_px = models.PositiveIntegerField()
     height_px = models.PositiveIntegerField()
     data = models.BinaryField()
+    made_at = models.DateTimeField(default=timezone.now)
+
+    SHOWN_HEIGHT_PX = 40
 
     def __str__(self) -> str:
         return self.sha256[:12]
@@ -22,8 +26,6 @@ class Mark(models.Model):
     def shown_width_px(self) -> int:
         """How wide it is in the shop's bar."""
         return max(round(self.width_px * self.SHOWN_HEIGHT_PX / self.height_px), 1)
-
-    SHOWN_HEIGHT_PX = 40
 
 
 class Workshop(models.Model):

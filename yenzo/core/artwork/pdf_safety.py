@@ -18,7 +18,6 @@ MOST_PAGES, MOST_OBJECTS = 2000, 500_000
 END_WITHIN = 4096
 # Colorants that are none of their own.
 NO_SPOTS = frozenset({"/All", "/None", "/Cyan", "/Magenta", "/Yellow", "/Black"})
-MOST_FORMS_DEEP = 8
 FONT_FILES = ("/FontFile", "/FontFile2", "/FontFile3")
 
 
@@ -52,7 +51,7 @@ def safe_page(data: bytes, name: str, page: int) -> PdfPage:
             count = _page_count(pdf, name)
             if page > count:
                 raise no_such_page(name, count)
-            spots = tuple(dict.fromkeys(_spot_names(pdf.pages[page - 1].obj.get("/Resources"))))
+            spots = tuple(dict.fromkeys(_spot_names(pdf.pages[page - 1].obj)))
             return PdfPage(_single(pdf, page - 1, name), count, spots)
     except pikepdf.PasswordError as error:
         message = say("“{name}” is locked by a password. Please save it without one.", name=name)
@@ -61,17 +60,23 @@ def safe_page(data: bytes, name: str, page: int) -> PdfPage:
         raise damaged(name) from error
 
 
-def _spot_names(resources: pikepdf.Object | None, depth: int = 0) -> Iterator[str]:
+def _spot_names(page: pikepdf.Object) -> Iterator[str]:
     """Yield the spot colors (ISO 32000-2, 8.6.6.4 and 8.6.6.5) that a page or a form within it has."""
-    if not isinstance(resources, pikepdf.Dictionary) or depth > MOST_FORMS_DEEP:
-        return
-    for space in _values(resources.get("/ColorSpace")):
-        if isinstance(space, pikepdf.Array) and len(space) > 1 and str(space[0]) in {"/Separation", "/DeviceN"}:
-            names = [space[1]] if str(space[0]) == "/Separation" else list(space[1])
-            yield from (str(name).removeprefix("/") for name in names if str(name) not in NO_SPOTS)
-    for form in _values(resources.get("/XObject")):
-        if isinstance(form, pikepdf.Stream):
-            yield from _spot_names(form.get("/Resources"), depth + 1)
+    # Forms share resources, and may hold each other: each is looked at once.
+    seen: set[tuple[int, int]] = set()
+    waiting = [page]
+    while waiting:
+        resources = waiting.pop().get("/Resources")
+        if not isinstance(resources, pikepdf.Dictionary):
+            continue
+        for space in _values(resources.get("/ColorSpace")):
+            if isinstance(space, pikepdf.Array) and len(space) > 1 and str(space[0]) in {"/Separation", "/DeviceN"}:
+                names = [space[1]] if str(space[0]) == "/Separation" else list(space[1])
+                yield from (str(name).removeprefix("/") for name in names if str(name) not in NO_SPOTS)
+        for form in _values(resources.get("/XObject")):
+            if isinstance(form, pikepdf.Stream) and form.objgen not in seen:
+                seen.add(form.objgen)
+                waiting.append(form)
 
 
 def _values(named: pikepdf.Object | None) -> list[pikepdf.Object]:

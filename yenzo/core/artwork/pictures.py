@@ -25,8 +25,9 @@ BROKEN_PROFILE = say_noop("Its color profile is broken and was left out.")
 FIRST_OF_ANIMATION = say_noop("Only the first picture of the animation is used.")
 DEEP = say_noop("It has 16 bits a color; 8 are used.")
 NO_PROFILE = say_noop("Its process colors (CMYK) come without a profile: please look whether they are right.")
-# What is drawn, not photographed: few colors, or one that covers much. Losses would show in it, and cost its white.
-MOST_FLAT_COLORS, LEAST_FLAT_SHARE, LOOKED_AT_PX = 2048, 0.15, 512
+# What is drawn, not photographed: few colors, or not many with one that covers much. Losses would show in it, and cost
+# its white; a photo on white has many more.
+MOST_FLAT_COLORS, MOST_DRAWN_COLORS, LEAST_FLAT_SHARE, LOOKED_AT_PX = 2048, 10_000, 0.15, 512
 
 
 @dataclass(frozen=True)
@@ -85,7 +86,9 @@ def is_flat(picture: Image.Image) -> bool:
     looked_at = picture.resize((-(-picture.width // step), -(-picture.height // step)), Image.Resampling.NEAREST)
     colors = looked_at.getcolors(looked_at.width * looked_at.height) or []
     pixels = looked_at.width * looked_at.height
-    return len(colors) <= MOST_FLAT_COLORS or max(count for count, _ in colors) >= LEAST_FLAT_SHARE * pixels
+    if MOST_FLAT_COLORS < len(colors) <= MOST_DRAWN_COLORS:
+        return max(count for count, _ in colors) >= LEAST_FLAT_SHARE * pixels
+    return len(colors) <= MOST_FLAT_COLORS
 
 
 def cut_out(picture: Image.Image, wanted: Preparation) -> Image.Image:

@@ -2,9 +2,10 @@
 
 import hashlib
 import io
+from datetime import timedelta
 from pathlib import Path
 
-from django.db import transaction
+from django.utils import timezone
 from PIL import Image
 
 from yenzo.apps.accounts.rights import Actor, service
@@ -19,6 +20,7 @@ LIMITS = ArtworkLimits(kinds=("svg", "png", "jpeg", "webp", "pdf"), most_bytes=5
 BOX_PX = (640, 160)
 # Every page of the shop loads it: a drawing heavier than that is a picture.
 MOST_DRAWN_BYTES = 40_000
+TRIED_FOR = timedelta(days=1)
 
 
 @service(*WHO)
@@ -31,14 +33,20 @@ def add_mark(actor: Actor, path: Path, name: str) -> Mark:  # noqa: ARG001 - the
     size = made.facts.width_px, made.facts.height_px
     if mime_type(data) != "image/svg+xml":
         data, size = _small(data)
-    with transaction.atomic():
-        mark, _ = Mark.objects.get_or_create(
-            sha256=hashlib.sha256(data).hexdigest(),
-            defaults={"media_type": mime_type(data), "width_px": size[0], "height_px": size[1], "data": data},
-        )
-        # What was tried out before and isn't used goes.
-        used = Workshop.objects.filter(mark__isnull=False).values("mark")
-        Mark.objects.exclude(pk=mark.pk).exclude(pk__in=used).delete()
+    now = timezone.now()
+    mark, _ = Mark.objects.update_or_create(
+        sha256=hashlib.sha256(data).hexdigest(),
+        defaults={
+            "media_type": mime_type(data),
+            "width_px": size[0],
+            "height_px": size[1],
+            "data": data,
+            "made_at": now,
+        },
+    )
+    # What was tried out long ago and isn't used goes; somebody else may be about to keep theirs.
+    used = Workshop.objects.filter(mark__isnull=False).values("mark")
+    Mark.objects.filter(made_at__lt=now - TRIED_FOR).exclude(pk__in=used).delete()
     return mark
 
 
