@@ -1,4 +1,7 @@
+from urllib.parse import urlencode
+
 import pytest
+from django.http import QueryDict
 from django.urls import reverse
 
 from yenzo.apps.materials.methods import MethodForm, method_row
@@ -55,6 +58,17 @@ def test_method_says_in_its_row_what_it_makes_and_gets():
         "no gradients, mirrored, one plate a color as well, a white underbase 0.25 mm wider, "
         "registration marks, spot colors"
     )
+
+
+def test_small_letters_may_have_a_limit_of_their_own_below_that_of_capitals():
+    assert method_row("pen", Method(name="Pen", done="drawn", least_letter_mm=5, least_small_mm=3.5)).letters == (
+        "5, small ones 3.5"
+    )
+    form = MethodForm(None, QueryDict(urlencode({**NEW, "least_small_mm": "4"}, doseq=True)))
+    assert list(form.errors) == ["least_small_mm"]
+    form = MethodForm(None, QueryDict(urlencode({**NEW, "least_small_mm": "2.5"}, doseq=True)))
+    assert form.is_valid()
+    assert form.document()["least_small_mm"] == 2.5
 
 
 def test_new_method_is_made_from_the_form_and_opens_with_what_it_has(sign_in, product):

@@ -1,3 +1,5 @@
+import pytest
+
 from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.spine import walk
@@ -24,6 +26,35 @@ def test_letters_below_the_methods_least_are_too_small(assets):
     found, verdict = findings(assets, {"name": "W" * 50}, document)
     assert found["too_small"].measured < 20
     assert verdict.blocked
+
+
+def small_letters(assets, text, *, height=24, features=(), **method):
+    document = board()
+    document["materials"]["methods"]["carving"] |= method
+    document["fields"][0] |= {"case": "typed"}
+    document["placements"][0] |= {"least_mm": height, "most_mm": height, "features": features}
+    walked = walk(read_setup(document), entries({"name": text, "lettering": "quayside"}), assets)
+    return [finding for finding in walked.verdict.blocking if finding.code == "too_small"]
+
+
+def test_small_letters_that_are_lower_than_the_least_letter_are_too_small(assets):
+    # Of this face an n has 0.741 of the height of capitals.
+    (finding,) = small_letters(assets, "Finn")
+    assert finding.measured == pytest.approx(24 * 0.741, abs=0.1)
+    assert finding.limit == 20
+    assert finding.message.startswith("The “n” in “Finn” would be 17.8 mm high; Carving needs at least 20 mm.")
+    for fine in ("FINN", "FINN 14", "Étoile".upper()):
+        assert small_letters(assets, fine) == [], fine
+    assert small_letters(assets, "Finn", height=27) == []
+    # Small capitals are higher than an x and lower than capitals.
+    (finding,) = small_letters(assets, "finn", height=21, features=["small_capitals"])
+    assert 21 * 0.75 < finding.measured < 21
+    assert small_letters(assets, "Finn", least_small_mm=17.5) == []
+    assert small_letters(assets, "Finn", least_small_mm=19) != []
+
+
+def test_marks_of_letters_are_no_letters_of_their_own(assets):
+    assert small_letters(assets, "A\u0301B\u0308") == []
 
 
 def test_text_in_the_safe_margin_is_advice(assets):

@@ -47,7 +47,7 @@ def method_row(key: str, method: Method) -> MethodRow:
     return MethodRow(
         key=key,
         name=method.name,
-        letters=_mm(method.least_letter_mm),
+        letters=_letters(method),
         strokes=_mm(method.least_stroke_mm),
         gaps=_mm(method.least_gap_mm),
         artwork=f"{method.least_dpi:g} / {method.good_dpi:g}",
@@ -55,6 +55,11 @@ def method_row(key: str, method: Method) -> MethodRow:
         files=", ".join(name.upper() for name in method.files),
         more=", ".join(words for is_on, words in options if is_on),
     )
+
+
+def _letters(method: Method) -> str:
+    letters = _mm(method.least_letter_mm)
+    return letters if method.least_small_mm is None else f"{letters}, small ones {_mm(method.least_small_mm)}"
 
 
 def _mm(value: float | None) -> str:
@@ -73,6 +78,14 @@ class MethodForm(forms.Form):
     name = LineField(max_length=200, label="Name")
     done = LineField(max_length=200, label="As sentences say it", help_text="engraved, printed, cut from cloth")
     least_letter_mm = forms.FloatField(min_value=0.1, max_value=2000, widget=NUMBER, label="Least letter height, mm")
+    least_small_mm = forms.FloatField(
+        required=False,
+        min_value=0.1,
+        max_value=2000,
+        widget=NUMBER,
+        label="Least height of small letters, mm; empty for the same",
+        help_text="Of an x, and of small capitals. The letter height is that of a capital H.",
+    )
     least_stroke_mm = forms.FloatField(
         required=False, min_value=0.01, max_value=50, widget=NUMBER, label="Thinnest stroke, mm; empty for any"
     )
@@ -154,6 +167,8 @@ class MethodForm(forms.Form):
         given: dict[str, Any] = super().clean() or {}
         if (given.get("least_dpi") or 0) > (given.get("good_dpi") or 0):
             self.add_error("good_dpi", "Artwork can't be good below what is refused.")
+        if (given.get("least_small_mm") or 0) > (given.get("least_letter_mm") or 0):
+            self.add_error("least_small_mm", "Small letters are lower than capitals, so this can't be more than theirs.")
         return given
 
     def document(self) -> dict[str, Any]:

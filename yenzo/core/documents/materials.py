@@ -17,6 +17,9 @@ class Method(Frozen):
     name: Label
     done: Label
     least_letter_mm: Length = 1.0
+    least_small_mm: Length | None = Field(
+        default=None, description="of small letters and small capitals; none: the least letter height counts for them"
+    )
     least_stroke_mm: float | None = Field(default=None, gt=0, le=50, description="of a letter's strokes")
     least_gap_mm: float | None = Field(default=None, gt=0, le=50, description="of gaps and counters in letters")
     closes_gaps: bool = Field(
@@ -46,6 +49,11 @@ class Method(Frozen):
     cm2_minutes: float = Field(default=0.01, ge=0, le=60, description="for each cm2 of the boxes round its ink")
     hour_cost: Money = Field(default="30", ge=0, validate_default=True, description="what an hour of it costs")
     order: int = Field(default=50, ge=0, le=100, description="of several methods on a piece, the lower is made first")
+
+    @property
+    def least_of_small_mm(self) -> float:
+        """How high small letters and small capitals are at least."""
+        return self.least_letter_mm if self.least_small_mm is None else self.least_small_mm
 
     @property
     def is_plates(self) -> bool:

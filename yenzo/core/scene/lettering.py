@@ -30,6 +30,7 @@ from yenzo.core.shapes.outline import Outline
 from yenzo.core.speaking import say_noop
 from yenzo.core.text.fonts import Font
 from yenzo.core.text.styles import Laid, TextStyle
+from yenzo.core.text.lowest import LowLetter, lowest_letter
 from yenzo.core.text.thin import ThinPlaces, thin_places
 from yenzo.core.text.typefaces import Typefaces
 
@@ -37,6 +38,8 @@ from yenzo.core.text.typefaces import Typefaces
 LEAST_LINE_MM = 0.2
 UNKNOWN_TOOL_MM = 0.3
 NO_EFFECTS = Effects()
+# No face has small letters as low as this share of its capitals.
+LOWEST_SHARE = 0.3
 # Some sixty letters.
 MOST_POINTS_WITH_EFFECTS = 6000
 
@@ -53,7 +56,8 @@ class ChosenFont:
 
 @dataclass(frozen=True)
 class Made:
-    """A text as it is laid out, before hands moved it; `thin_at` tells where letters of a height are thin.
+    """A text as it is laid out, before hands moved it; `thin_at` tells where letters of a height are thin, `lowest_at`
+    which is the lowest of them.
 
     `around_mm` is what the line of `tool` adds to their height, whatever that is.
     """
@@ -62,10 +66,12 @@ class Made:
     tool: Pen
     around_mm: float
     thin_at: Callable[[float], ThinPlaces | None]
+    lowest_at: Callable[[float], LowLetter | None]
 
     def finished(self, node: Lettering) -> Lettering:
-        """Return the text as it finally lies, with where its letters are thin."""
-        return replace(node, thin=self.thin_at(node.letter_height_mm))
+        """Return the text as it finally lies, with where its letters are thin and how high the lowest of them is."""
+        height_mm = node.letter_height_mm
+        return replace(node, thin=self.thin_at(height_mm), lowest=self.lowest_at(height_mm))
 
 
 def set_text(
@@ -145,6 +151,7 @@ def make_lettering(
         _tool(method),
         _around_mm(chosen.font, style, _tool(method)),
         lambda height_mm: _thin_places(method, placement.effects, chosen.font, text, style, height_mm),
+        lambda height_mm: _lowest(method, chosen.font, text, style, height_mm),
     )
 
 
@@ -218,6 +225,18 @@ def _thin_places(
     if not has_limits or thickened or font.is_single_line:
         return None
     return thin_places(font, text, style, letter_height_mm)
+
+
+def _lowest(
+    method: Method | None, font: Font, text: str, style: TextStyle, letter_height_mm: float
+) -> LowLetter | None:
+    """Return the lowest letter, where any that there is may be lower than the method can make it."""
+    if method is None or letter_height_mm * LOWEST_SHARE >= method.least_of_small_mm:
+        return None
+    # What a tool's line adds to the height, it adds to all letters.
+    around = _around_mm(font, style, _tool(method))
+    lowest = lowest_letter(font, text, style, letter_height_mm - around)
+    return replace(lowest, height_mm=lowest.height_mm + around) if lowest else None
 
 
 def move_lettering(

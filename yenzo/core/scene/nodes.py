@@ -17,6 +17,7 @@ from yenzo.core.shapes.areas import bleed_outline, place_on_side, safe_outline, 
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.text.lowest import LowLetter
 from yenzo.core.text.thin import ThinPlaces
 
 
@@ -26,7 +27,8 @@ class Lettering:
 
     `line` is what a tool follows where the typeface has single lines; the outline is then what the tool makes of it.
     `fields` are all whose entries make the text; `field` is the first of them that is filled. `thin` is known where the
-    method has limits and no effect makes the strokes thicker. `drops_effects` says that the text is too long for them.
+    method has limits and no effect makes the strokes thicker, `lowest` where a letter may be lower than it can be made.
+    `drops_effects` says that the text is too long for them.
     `is_bent` says that its base line is no straight one, `has_bent_letters` that letters, which join, are bent along.
     """
 
@@ -53,6 +55,7 @@ class Lettering:
     has_bent_letters: bool = False
     effects: tuple[Layer, ...] = ()
     thin: ThinPlaces | None = None
+    lowest: LowLetter | None = None
     line: Outline | None = None
     moved: Moved | None = None
 

@@ -7,14 +7,28 @@ from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene
 from yenzo.core.speaking import decimal, say
 
+ROUNDING_MM = 1e-6
+
 
 def find_too_small(area: AreaScene, method: Method) -> Iterator[Finding]:
-    """Yield a finding for each text whose letter height is below the method's least."""
+    """Yield a finding for each text whose letter height, or lowest letter, is below the method's least."""
     for node in area.letterings:
-        if node.outline and node.letter_height_mm < method.least_letter_mm - 1e-6:
+        if node.outline and node.letter_height_mm < method.least_letter_mm - ROUNDING_MM:
             height, least = node.letter_height_mm, method.least_letter_mm
             message = say(
                 "“{text}” would get letters {height} mm high; {method} needs at least {least} mm. Please shorten it.",
+                text=node.text,
+                height=decimal(height, 1),
+                method=method.name,
+                least=decimal(least),
+            )
+            yield found("too_small", area, node, message, measured=height, limit=least)
+        elif node.lowest is not None and node.lowest.height_mm < method.least_of_small_mm - ROUNDING_MM:
+            height, least = node.lowest.height_mm, method.least_of_small_mm
+            message = say(
+                "The “{letter}” in “{text}” would be {height} mm high; {method} needs at least {least} mm. Please "
+                "write capitals, or shorten it.",
+                letter=node.lowest.at,
                 text=node.text,
                 height=decimal(height, 1),
                 method=method.name,
