@@ -5,6 +5,7 @@ import json
 import subprocess
 import sys
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
 
 import ezdxf
 import numpy as np
@@ -20,6 +21,10 @@ from yenzo.core.errors import RenderError
 from yenzo.core.planning.plates import plates_of
 from yenzo.core.render.files import FORMATS, render_file
 from yenzo.core.render.page import area_page, side_page
+from yenzo.core.scene.inking import drawn
+from yenzo.core.scene.paints import Layer, Paint
+from yenzo.core.shapes.box import Box
+from yenzo.core.shapes.outline import Outline
 from yenzo.core.spine import walk
 
 TEXTS = {
@@ -123,6 +128,16 @@ def test_format_that_cannot_be_made_is_refused_in_words(panel, assets):
 def test_png_above_four_gigapixels_is_refused_in_words(panel, assets):
     with pytest.raises(RenderError, match="too large"):
         render_file(area_page(panel), assets, "png", dpi=24_000)
+
+
+@pytest.mark.parametrize("left_mm", [10, 10.013, 10.03])
+def test_plain_rectangle_is_as_large_in_a_png_as_it_is(panel, assets, left_mm):
+    square = Outline.rectangle(Box(left_mm, 20, left_mm + 10.03, 30.03))
+    page = area_page(replace(panel, nodes=(drawn(Layer(square, Paint("#000000"), "ink")),)))
+    with Image.open(io.BytesIO(render_file(page, assets, "png", dpi=300))) as picture:
+        ink = np.asarray(picture)[..., 3] / 255
+    across, down = (ink.max(axis=axis).sum() * 25.4 / 300 for axis in (0, 1))
+    assert (across, down) == pytest.approx((10.03, 10.03), abs=0.004)
 
 
 def test_large_png_is_written_band_by_band_and_shows_the_same(panel, assets, monkeypatch):

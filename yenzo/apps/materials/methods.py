@@ -168,7 +168,7 @@ class MethodForm(forms.Form):
         if (given.get("least_dpi") or 0) > (given.get("good_dpi") or 0):
             self.add_error("good_dpi", "Artwork can't be good below what is refused.")
         if (given.get("least_small_mm") or 0) > (given.get("least_letter_mm") or 0):
-            self.add_error("least_small_mm", "Small letters are lower than capitals, so this can't be more than theirs.")
+            self.add_error("least_small_mm", "Small letters are lower than capitals: this can't be more than theirs.")
         return given
 
     def document(self) -> dict[str, Any]:

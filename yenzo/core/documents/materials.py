@@ -56,6 +56,11 @@ class Method(Frozen):
         return self.least_letter_mm if self.least_small_mm is None else self.least_small_mm
 
     @property
+    def knocks_out(self) -> bool:
+        """Whether what lies under another color is cut out of its plate."""
+        return self.separations or self.spot_colors
+
+    @property
     def is_plates(self) -> bool:
         """Whether pictures and gradients can't be made: every plate has one color."""
         return self.one_color or self.separations or self.spot_colors or self.underbase_mm is not None

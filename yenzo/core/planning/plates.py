@@ -7,9 +7,9 @@ from yenzo.core.documents.areas import Area
 from yenzo.core.documents.materials import Method
 from yenzo.core.errors import RenderError
 from yenzo.core.render.page import Page, PlacedArea, area_page
-from yenzo.core.scene.inking import Inked, drawn, made_of, painted, whole_of
+from yenzo.core.scene.inking import Inked, drawn, made_of, painted, separated, whole_of
 from yenzo.core.scene.nodes import AreaScene
-from yenzo.core.scene.paints import Layer, Paint, PlateNames
+from yenzo.core.scene.paints import Fill, Layer, Paint, PlateNames
 from yenzo.core.shapes.areas import arc_outline
 from yenzo.core.shapes.booleans import difference, union
 from yenzo.core.shapes.box import Box
@@ -102,15 +102,13 @@ def _recolored(area: AreaScene, paint: Paint) -> AreaScene:
 
 def _separated(area: AreaScene) -> list[tuple[Paint, Layer]]:
     """Return each color with what shows of it: what lies over it is cut out."""
-    shown: dict[Paint, list[Outline]] = {}
-    above: list[Outline] = []
-    for one in reversed(_layers(area)):
-        layer = one.layer
-        assert isinstance(layer.paint, Paint)
-        visible = difference(layer.outline, union(above)) if above else layer.outline
-        shown.setdefault(layer.paint, []).insert(0, visible)
-        above.append(layer.outline)
-    return [(paint, Layer(union(parts), paint, "ink")) for paint, parts in reversed(shown.items())]
+    layers = _layers(area)
+    # By their topmost layers, the lowest first.
+    paints = [paint for one in reversed(layers) if isinstance(paint := one.layer.paint, Paint)]
+    shown: dict[Fill, list[Outline]] = {paint: [] for paint in paints}
+    for one in separated(layers):
+        shown[one.layer.paint].append(one.layer.outline)
+    return [(paint, Layer(union(shown[paint]), paint, "ink")) for paint in reversed(dict.fromkeys(paints))]
 
 
 def _underbase(area: AreaScene, by_mm: float) -> Outline:

@@ -11,6 +11,7 @@ import zlib
 from dataclasses import dataclass
 from functools import lru_cache
 
+import numpy as np
 import pikepdf
 from PIL import Image, ImageCms
 
@@ -32,6 +33,8 @@ PDF_VERSION = "1.6"
 PROFILE_DATE, PROFILE_ID = slice(24, 36), slice(84, 100)
 OPERATORS = {"M": "m", "L": "l", "C": "c", "Z": "h"}
 FAST_COMPRESSION = 1
+# A rectangle, with and without the way back to where it began.
+RECTANGLES = ("MLLLZ", "MLLLLZ")
 
 
 @dataclass(frozen=True)
@@ -52,11 +55,20 @@ SCREEN_COLORS = PdfColors()
 
 
 def render_pdf(
-    page: Page, assets: Assets, *, compression: int = FAST_COMPRESSION, colors: PdfColors = SCREEN_COLORS
+    page: Page,
+    assets: Assets,
+    *,
+    compression: int = FAST_COMPRESSION,
+    colors: PdfColors = SCREEN_COLORS,
+    bends_rectangles: bool = False,
 ) -> bytes:
-    """Return the page as a PDF file; `compression` is zlib's level for its pictures."""
+    """Return the page as a PDF file; `compression` is zlib's level for its pictures.
+
+    With `bends_rectangles` an edge of each plain rectangle is a curve that is straight: renderers that draw rectangles
+    by whole pixels then draw it as large as it is.
+    """
     pdf = pikepdf.new()
-    canvas = _PdfCanvas(pdf, page.height_mm, assets, compression, colors)
+    canvas = _PdfCanvas(pdf, page.height_mm, assets, compression, colors, bends_rectangles=bends_rectangles)
     paint_page(page, canvas)
     width, height = mm_to_points(page.width_mm), mm_to_points(page.height_mm)
     trim = page.trim
@@ -99,8 +111,18 @@ def _page_box(box: Box, height: float) -> pikepdf.Array:
 class _PdfCanvas:
     most_drawn_points = math.inf
 
-    def __init__(self, pdf: pikepdf.Pdf, height_mm: float, assets: Assets, compression: int, colors: PdfColors) -> None:
+    def __init__(
+        self,
+        pdf: pikepdf.Pdf,
+        height_mm: float,
+        assets: Assets,
+        compression: int,
+        colors: PdfColors,
+        *,
+        bends_rectangles: bool,
+    ) -> None:
         self._colors = colors
+        self._bends_rectangles = bends_rectangles
         self.spots: dict[str, pikepdf.Object] = {}
         self._plates = PlateNames()
         k = mm_to_points(1)
@@ -122,7 +144,8 @@ class _PdfCanvas:
             self._path(clip)
             self._parts.append("W n")
         self._color(paint)
-        self._path(outline)
+        is_rectangle = self._bends_rectangles and outline.verbs in RECTANGLES
+        self._path(_bent(outline) if is_rectangle else outline)
         self._parts.append("f Q" if clip else "f")
 
     def _color(self, paint: Fill) -> None:
@@ -246,6 +269,13 @@ def _pixels(pdf: pikepdf.Pdf, picture: Image.Image, color_space: pikepdf.Name, c
         Filter=pikepdf.Name.FlateDecode,
     )
     return pdf.make_indirect(stream)
+
+
+def _bent(rectangle: Outline) -> Outline:
+    """Return a rectangle whose first edge is a curve that is straight."""
+    first, second, *others = rectangle.points
+    controls = [first + (second - first) * share for share in (1 / 3, 2 / 3)]
+    return Outline(rectangle.verbs.replace("L", "C", 1), np.array([first, *controls, second, *others]))
 
 
 def _rgb(paint: Paint) -> tuple[float, float, float]:

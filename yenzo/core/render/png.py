@@ -71,7 +71,7 @@ def _size(page: Page, dpi: float) -> tuple[int, int]:
 
 @contextmanager
 def _opened(page: Page, assets: Assets) -> Iterator[pypdfium2.PdfPage]:
-    pdf = render_pdf(page, assets, compression=NO_COMPRESSION)
+    pdf = render_pdf(page, assets, compression=NO_COMPRESSION, bends_rectangles=True)
     with _ONE_AT_A_TIME:
         document = pypdfium2.PdfDocument(pdf)
         try:

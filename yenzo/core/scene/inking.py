@@ -101,6 +101,20 @@ def made_of(area: AreaScene, layers: list[Inked]) -> list[Inked]:
     return [one for one in made if one.layer.outline]
 
 
+def separated(layers: list[Inked]) -> list[Inked]:
+    """Return what shows of each layer, first what lies lowest: what lies over it in another color is cut out of it.
+
+    So plates of one color each are made, and spot colors printed. A layer that nothing lies on stays the very same.
+    Raises ShapeError where one is too tangled.
+    """
+    shown: list[Inked] = []
+    for at, one in enumerate(layers):
+        over = [upper for upper in layers[at + 1 :] if upper.layer.paint != one.layer.paint]
+        above = [upper.layer.outline for upper in over if _are_near(one, upper)]
+        shown.append(replace(one, layer=_without(one.layer, union(above))) if above else one)
+    return [one for one in shown if one.layer.outline]
+
+
 def merged(area: AreaScene, tool: ToolOf) -> Iterator[tuple[Inked, Inked]]:
     """Yield pairs, the lower one first, that differ in color, lie on each other and are made by one tool."""
     for lower, upper in combinations(made_of(area, painted(area)), 2):
@@ -128,9 +142,7 @@ def _is_ground(area: AreaScene, one: Inked) -> bool:
 
 
 def _meets(first: Inked, second: Inked) -> bool:
-    one, two = first.layer.outline.bounds, second.layer.outline.bounds
-    common = one.within(two) if one and two else None
-    if common is None or common.width <= 0 or common.height <= 0:
+    if not _are_near(first, second):
         return False
     try:
         shared = shapely.intersection(polygon_of(first.layer.outline), polygon_of(second.layer.outline))
@@ -138,6 +150,13 @@ def _meets(first: Inked, second: Inked) -> bool:
         # What is tangled has a finding of its own.
         return False
     return bool(shared.area >= LEAST_MM2)
+
+
+def _are_near(first: Inked, second: Inked) -> bool:
+    """Tell whether the boxes of two layers have something in common."""
+    one, two = first.layer.outline.bounds, second.layer.outline.bounds
+    common = one.within(two) if one and two else None
+    return common is not None and common.width > 0 and common.height > 0
 
 
 def whole_of(layers: list[Inked]) -> Outline:

@@ -29,8 +29,8 @@ from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.speaking import say_noop
 from yenzo.core.text.fonts import Font
-from yenzo.core.text.styles import Laid, TextStyle
 from yenzo.core.text.lowest import LowLetter, lowest_letter
+from yenzo.core.text.styles import Laid, TextStyle
 from yenzo.core.text.thin import ThinPlaces, thin_places
 from yenzo.core.text.typefaces import Typefaces
 
@@ -150,7 +150,9 @@ def make_lettering(
         node,
         _tool(method),
         _around_mm(chosen.font, style, _tool(method)),
-        lambda height_mm: _thin_places(method, placement.effects, chosen.font, text, style, height_mm),
+        lambda height_mm: _thin_places(
+            method, placement.effects, chosen.font, text, style, height_mm, is_straight=not laid.is_bent
+        ),
         lambda height_mm: _lowest(method, chosen.font, text, style, height_mm),
     )
 
@@ -217,14 +219,21 @@ def _is_costly(effects: Effects) -> bool:
 
 
 def _thin_places(
-    method: Method | None, effects: Effects, font: Font, text: str, style: TextStyle, letter_height_mm: float
+    method: Method | None,
+    effects: Effects,
+    font: Font,
+    text: str,
+    style: TextStyle,
+    letter_height_mm: float,
+    *,
+    is_straight: bool,
 ) -> ThinPlaces | None:
     """Return where letters are thin, where the method has limits for that and no effect makes them thicker."""
     has_limits = method is not None and (method.least_stroke_mm is not None or method.least_gap_mm is not None)
     thickened = effects.stroke is not None or (effects.plate is not None and effects.plate.knock_out)
     if not has_limits or thickened or font.is_single_line:
         return None
-    return thin_places(font, text, style, letter_height_mm)
+    return thin_places(font, text, style, letter_height_mm, is_straight=is_straight)
 
 
 def _lowest(

@@ -46,12 +46,27 @@ def outline_from(geometry: BaseGeometry) -> Outline:
     return Outline("".join(verbs), np.concatenate(points)) if points else Outline.empty()
 
 
+def area_within(rings: list[Points]) -> BaseGeometry:
+    """Return what rings of a simple outline enclose, one within the other being a hole.
+
+    Made straight, curves that nearly touch may cross: then it is found out face by face.
+    """
+    rings = [ring for ring in rings if len(ring) > 2]
+    try:
+        return shapely.build_area(shapely.GeometryCollection([shapely.LinearRing(ring) for ring in rings]))
+    except shapely.GEOSException:
+        return _within(rings)
+
+
 def covered_by(outline: Outline) -> BaseGeometry:
     """Return what an outline covers (nonzero): each face between its edges is asked how often they go round it.
 
     Slower than Skia's operations, and never at a loss.
     """
-    rings = [ring for ring in flattened(outline) if len(ring) > 2]
+    return _within([ring for ring in flattened(outline) if len(ring) > 2])
+
+
+def _within(rings: list[Points]) -> BaseGeometry:
     edges = shapely.union_all([shapely.LinearRing(ring) for ring in rings])
     faces = [face for face in shapely.polygonize([edges]).geoms if face.area > 0]
     return shapely.union_all([face for face in faces if _goes_round(rings, face.representative_point())])

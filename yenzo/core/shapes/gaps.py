@@ -1,15 +1,18 @@
-"""Gaps between shapes: an outline comes in; how near two of its parts are to each other, without touching, goes out."""
+"""Gaps between shapes: outlines come in; how near two parts are to each other, without touching, goes out."""
 
 import math
 
 import numpy as np
+import numpy.typing as npt
 import shapely
+from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.shapes.flattening import flattened
-from yenzo.core.shapes.outline import Outline
+from yenzo.core.shapes.outline import Outline, Points
 
 # Nearer than this, edges meet: what is left between them comes of rounding.
 TOUCHING_MM = 0.002
+Polygons = npt.NDArray[np.object_]
 
 
 def nearest_parts(outline: Outline, below_mm: float) -> float:
@@ -17,14 +20,32 @@ def nearest_parts(outline: Outline, below_mm: float) -> float:
 
     Parts are what contours enclose; a counter isn't one, and neither is what lies within another.
     """
-    rings = [shapely.Polygon(ring) for ring in flattened(outline) if len(ring) > 2]
+    drawn = [ring for ring in flattened(outline) if len(ring) > 2]
+    areas = [_signed_area(ring) for ring in drawn]
+    # Counters run the other way round.
+    rings = [shapely.Polygon(ring) for ring, area in zip(drawn, areas, strict=True) if area * sum(areas) > 0]
     if len(rings) < 2:
         return math.inf
-    tree = shapely.STRtree(rings)
-    first, second = tree.query(rings, predicate="dwithin", distance=below_mm)
-    pairs = first < second
     shapes = np.array(rings)
+    first, second = shapely.STRtree(shapes).query(shapes, predicate="dwithin", distance=below_mm)
+    pairs = first < second
+    return _least_apart(shapes[first[pairs]], shapes[second[pairs]])
+
+
+def parts_between(one: BaseGeometry, other: BaseGeometry, below_mm: float) -> float:
+    """Return the least distance in mm between parts of one and of another polygon that don't touch, as above."""
+    first, second = shapely.get_parts(one), shapely.get_parts(other)
+    at, there = shapely.STRtree(second).query(first, predicate="dwithin", distance=below_mm)
+    return _least_apart(first[at], second[there])
+
+
+def _least_apart(ones: Polygons, others: Polygons) -> float:
     # What overlaps or lies within another has no distance from it.
-    distances = shapely.distance(shapes[first[pairs]], shapes[second[pairs]])
+    distances = shapely.distance(ones, others)
     apart = distances[distances > TOUCHING_MM]
     return float(apart.min()) if len(apart) else math.inf
+
+
+def _signed_area(ring: Points) -> float:
+    xs, ys = ring.T
+    return float(np.dot(xs, np.roll(ys, -1)) - np.dot(ys, np.roll(xs, -1))) / 2

@@ -15,7 +15,7 @@ from yenzo.core.shapes.outline import Outline
 
 # A polygon is looked at in these shares of the width below which a neck is wanted, one near the other: what came apart
 # at one may be gone again at the next.
-LOOKED_AT = (*(0.985 * 0.94**step for step in range(12)), 0.42, 0.34, 0.25, 0.17, 0.1)
+LOOKED_AT = tuple(0.985 * 0.91**step for step in range(25))
 # Found within this share of itself, in so many halvings at most.
 NEAR, MOST_HALVINGS = 0.008, 12
 ROUND_SEGMENTS = 16
@@ -25,8 +25,8 @@ CHOKED_BY, LEFT = (1.0, 0.75, 0.5, 0.25), 0.4
 
 def neck(polygon: BaseGeometry, below: float) -> float:
     """Return how wide the narrowest neck is that is narrower than `below`, in the polygon's units, or infinity."""
-    whole = _parts(polygon)
-    changed = [share * below for share in LOOKED_AT if _parts(_eroded(polygon, share * below)) != whole]
+    whole = parts_and_holes(polygon)
+    changed = [share * below for share in LOOKED_AT if parts_and_holes(_eroded(polygon, share * below)) != whole]
     if not changed:
         return math.inf
     apart, together = min(changed), 0.0
@@ -34,7 +34,7 @@ def neck(polygon: BaseGeometry, below: float) -> float:
         if apart - together <= NEAR * apart:
             break
         width = (apart + together) / 2
-        if _parts(_eroded(polygon, width)) == whole:
+        if parts_and_holes(_eroded(polygon, width)) == whole:
             together = width
         else:
             apart = width
@@ -56,16 +56,16 @@ def bears_choking(outline: Outline, by_mm: float) -> bool:
 
 
 def _taken_in(part: BaseGeometry, by_mm: float) -> BaseGeometry | None:
-    whole = _parts(part)
+    whole = parts_and_holes(part)
     tried = (part.buffer(-share * by_mm, quad_segs=ROUND_SEGMENTS) for share in CHOKED_BY)
-    return next((less for less in tried if _parts(less) == whole and less.area > LEFT * part.area), None)
+    return next((less for less in tried if parts_and_holes(less) == whole and less.area > LEFT * part.area), None)
 
 
 def _eroded(polygon: BaseGeometry, width: float) -> BaseGeometry:
     return polygon.buffer(-width / 2, quad_segs=ROUND_SEGMENTS)
 
 
-def _parts(polygon: BaseGeometry) -> tuple[int, int]:
+def parts_and_holes(polygon: BaseGeometry) -> tuple[int, int]:
     """Return how many parts a polygon has, and how many holes these have."""
     parts = [part for part in shapely.get_parts(polygon) if not part.is_empty]
     return len(parts), sum(len(part.interiors) for part in parts)

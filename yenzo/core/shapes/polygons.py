@@ -11,7 +11,8 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.shapes.booleans import union
-from yenzo.core.shapes.flattening import FLATNESS_MM, flattened, outline_from
+from yenzo.core.shapes.flattening import FLATNESS_MM, area_within, flattened, outline_from
+from yenzo.core.shapes.necks import parts_and_holes
 from yenzo.core.shapes.outline import Outline, Points
 
 MITER_LIMIT = 4.0
@@ -27,9 +28,7 @@ COARSE_SHARE, COARSE_SEGMENTS = 0.01, 8
 @lru_cache(maxsize=64)
 def polygon_of(outline: Outline, *, is_simple: bool = False) -> BaseGeometry:
     """Return what an outline covers (nonzero) as a polygon; simple ones have no overlapping contours."""
-    rings = flattened(outline if is_simple else union([outline]))
-    lines = [shapely.LinearRing(ring) for ring in rings if len(ring) > 2]
-    return shapely.build_area(shapely.GeometryCollection(lines))
+    return area_within(flattened(outline if is_simple else union([outline])))
 
 
 def grown(outline: Outline, by_mm: float, *, is_round: bool = True, closing_mm: float = 0.0) -> Outline:
@@ -52,9 +51,10 @@ def may_be_narrow(polygon: BaseGeometry, *, gap_mm: float, stroke_mm: float) -> 
 def _changes(polygon: BaseGeometry, there: int, width_mm: float) -> bool:
     """Tell whether growing (1) or shrinking (-1) by half of a width, and going back, changes more than corners."""
     coarse = polygon.simplify(width_mm * COARSE_SHARE, preserve_topology=False)
-    back = coarse
-    for way in (there, -there):
-        back = back.buffer(way * width_mm / 2, quad_segs=COARSE_SEGMENTS)
+    moved = coarse.buffer(there * width_mm / 2, quad_segs=COARSE_SEGMENTS)
+    if parts_and_holes(moved) != parts_and_holes(coarse):
+        return True
+    back = moved.buffer(-there * width_mm / 2, quad_segs=COARSE_SEGMENTS)
     least = LEAST_FILLED_SHARE * width_mm**2
     if abs(back.area - coarse.area) < least:
         return False

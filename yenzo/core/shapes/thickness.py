@@ -14,7 +14,7 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.shapes.booleans import union
-from yenzo.core.shapes.flattening import flattened
+from yenzo.core.shapes.flattening import area_within, flattened
 from yenzo.core.shapes.necks import neck
 from yenzo.core.shapes.outline import Outline, Points
 
@@ -75,8 +75,7 @@ def thinnest(outline: Outline) -> Thinnest:
 
 
 def _covered(simple: Outline, size: float) -> BaseGeometry:
-    rings = [ring for ring in flattened(simple, size * FLATNESS_SHARE) if len(ring) > 2]
-    return shapely.build_area(shapely.GeometryCollection([shapely.LinearRing(ring) for ring in rings]))
+    return area_within(flattened(simple, size * FLATNESS_SHARE))
 
 
 def _around(covered: BaseGeometry) -> BaseGeometry:

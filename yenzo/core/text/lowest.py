@@ -35,9 +35,9 @@ def lowest_letter(font: Font, text: str, style: TextStyle, letter_height_mm: flo
             if glyph.glyph_id and unicodedata.category(line[glyph.cluster]) in MEASURED:
                 bounds = font.outline(glyph.glyph_id).bounds
                 own[glyph.cluster] = max(own.get(glyph.cluster, 0.0), bounds.height if bounds else 0.0)
-        for at, height in own.items():
+        for cluster, height in own.items():
             if 0 < height < NEARLY * font.letter_height_em:
-                heights[line[at]] = min(heights.get(line[at], height), height)
+                heights[line[cluster]] = min(heights.get(line[cluster], height), height)
     if not heights:
         return None
     at = min(heights, key=lambda char: (heights[char], char))

@@ -23,17 +23,19 @@ class ThinPlaces:
     gap_at: str
 
 
-def thin_places(font: Font, text: str, style: TextStyle, letter_height_mm: float) -> ThinPlaces | None:
+def thin_places(
+    font: Font, text: str, style: TextStyle, letter_height_mm: float, *, is_straight: bool = True
+) -> ThinPlaces | None:
     """Return the thin places of a text at a letter height, or None for a text without ink. Glyphs are kept in em.
 
-    Gaps between neighbours count where they don't touch, as they are on a straight line.
+    Gaps between neighbours count on a straight line only, where they don't touch.
     """
     em_mm = letter_height_mm / font.letter_height_em
     places: list[tuple[Thinnest, str]] = []
     for line in filter(None, text.splitlines()):
         glyphs = [g for g in shape_line(font, line, style).glyphs if g.glyph_id and font.outline(g.glyph_id)]
         places += [(font.thinnest(glyph.glyph_id), line[glyph.cluster]) for glyph in glyphs]
-        for first, second in pairwise(glyphs):
+        for first, second in pairwise(glyphs if is_straight else ()):
             away = (second.x_em - first.x_em, second.y_em - first.y_em)
             gap = font.gap_between(first.glyph_id, second.glyph_id, *away)
             if gap > TOUCHING_EM:

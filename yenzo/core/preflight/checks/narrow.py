@@ -1,17 +1,18 @@
 """Strokes and gaps of what is made together: lines round letters, plates that letters are cut from, texts in a row."""
 
 from collections.abc import Iterator
+from itertools import combinations, product
 
 import shapely
 
 from yenzo.core.documents.materials import Method
 from yenzo.core.errors import ShapeError
 from yenzo.core.preflight.findings import Finding, found
-from yenzo.core.scene.inking import Inked, made_of, one_tool, painted, tool_of
+from yenzo.core.scene.inking import Inked, made_of, one_tool, painted, separated, tool_of
 from yenzo.core.scene.nodes import AreaScene, Lettering
 from yenzo.core.scene.paints import Paint
 from yenzo.core.shapes.booleans import union
-from yenzo.core.shapes.gaps import TOUCHING_MM, nearest_parts
+from yenzo.core.shapes.gaps import TOUCHING_MM, nearest_parts, parts_between
 from yenzo.core.shapes.polygons import may_be_narrow, polygon_of
 from yenzo.core.shapes.thickness import Thinnest, thinnest
 from yenzo.core.speaking import decimal, say
@@ -28,7 +29,9 @@ def find_narrow(area: AreaScene, method: Method) -> Iterator[Finding]:
     if method.least_gap_mm is None and method.least_stroke_mm is None:
         return
     yield from _near_letters(area, method)
-    for together in _together(area, method):
+    made = _made(area, method)
+    yield from _near_others(area, method, made)
+    for together in _together(made, method):
         node = together[-1].node
         measured = _measured(together, method)
         if measured is None:
@@ -81,20 +84,73 @@ def _near_letters(area: AreaScene, method: Method) -> Iterator[Finding]:
             yield found("too_narrow", area, node, message, measured=gap, limit=least)
 
 
-def _together(area: AreaScene, method: Method) -> Iterator[list[Inked]]:
-    """Yield what one color or tool makes of texts, unless that is a single plain one, which is measured already."""
+def _near_others(area: AreaScene, method: Method, made: dict[str, list[Inked]]) -> Iterator[Finding]:
+    """Yield a finding for each two tools whose shapes lie too near to each other without touching."""
+    least = method.least_gap_mm
+    if least is None:
+        return
+    for first, second in combinations(made.values(), 2):
+        near = _nearest(first, second, least)
+        if near is not None:
+            gap, one, other = near
+            message = say(
+                "“{text}” would come within {gap} mm of “{other}” on “{area}”; {method} needs at least {least} mm. "
+                "Please choose smaller letters or other words.",
+                text=one.node.text,
+                other=other.node.text,
+                gap=decimal(gap, 2),
+                area=area.name,
+                method=method.name,
+                least=decimal(least),
+            )
+            yield found("too_narrow", area, one.node, message, measured=gap, limit=least)
+
+
+def _nearest(first: list[Inked], second: list[Inked], below_mm: float) -> tuple[float, Inked, Inked] | None:
+    """Return how near shapes of different texts are to each other, if that is below this, and which these are."""
+    found_at: list[tuple[float, Inked, Inked]] = []
+    for one, other in product(first, second):
+        # What belongs to one text is laid out together, as a line and its letters are.
+        boxes = one.layer.outline.bounds, other.layer.outline.bounds
+        if one.node is other.node or not (boxes[0] and boxes[1] and boxes[0].grown(below_mm).within(boxes[1])):
+            continue
+        gap = parts_between(polygon_of(one.layer.outline), polygon_of(other.layer.outline), below_mm)
+        if gap < below_mm * (1 - ROUNDING_SHARE):
+            found_at.append((gap, one, other))
+    return min(found_at, key=lambda found: found[0], default=None)
+
+
+def _made(area: AreaScene, method: Method) -> dict[str, list[Inked]]:
+    """Return what is made of texts by color or tool; patterns are measured by their numbers."""
     tool = one_tool if method.one_color else tool_of
-    is_closed = method.closes_gaps and method.least_stroke_mm is None
+    layers = painted(area)
     groups: dict[str, list[Inked]] = {}
-    for one in made_of(area, painted(area)):
+    try:
+        made = separated(layers) if method.knocks_out else made_of(area, layers)
+    except ShapeError:
+        # What is tangled has a finding of its own.
+        return groups
+    for one in made:
         if isinstance(one.layer.paint, Paint) and isinstance(one.node, Lettering) and _is_measured(one.node):
             groups.setdefault(tool(one.layer.paint), []).append(one)
-    for group in groups.values():
+    return groups
+
+
+def _together(made: dict[str, list[Inked]], method: Method) -> Iterator[list[Inked]]:
+    """Yield what one color or tool makes of texts, unless that is a single plain one, which is measured already."""
+    is_closed = method.closes_gaps and method.least_stroke_mm is None
+    for group in made.values():
         alone = group[0] if len(group) == 1 else None
-        lettering = alone.node if alone is not None and isinstance(alone.node, Lettering) else None
-        is_plain = lettering is not None and not lettering.effects and not lettering.has_bent_letters
-        if not is_plain and not (is_closed and alone is not None and alone.layer.role == "stroke"):
+        if alone is None or not (_is_plain(alone) or (is_closed and alone.layer.role == "stroke")):
             yield group
+
+
+def _is_plain(one: Inked) -> bool:
+    """Tell whether a layer is all of a text as its letters are, with nothing cut out of it."""
+    node = one.node
+    if not isinstance(node, Lettering) or node.effects or node.has_bent_letters:
+        return False
+    return one.layer.outline is node.outline
 
 
 def _is_measured(node: Lettering) -> bool:
