@@ -32,9 +32,11 @@ lint: setup-test ## formatting, types, imports
 bench: setup-test ## measure the budgets and print a table
 	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m bench $(ARGS)
 
-fuzz: setup-test ## run 10,000 random documents through the core (ARGS="COUNT FIRST-SEED"), all bidi cases of Unicode, and packs under 20 hash seeds
+fuzz: setup-test ## run 10,000 random documents through the core (ARGS="COUNT FIRST-SEED"), all bidi cases of Unicode, packs under 20 hash seeds, and preflight and plates against outside truth
 	@$(PYTHON) -m tests.fuzzing $(or $(ARGS),10000)
 	@$(PYTHON) -m tests.repeating 20
+	@$(PYTHON) -m tests.pressing 300
+	@$(PYTHON) -m tests.separating 60
 	@UNICODE_EVERY=1 $(PYTHON) -m pytest tests/core/text/test_bidi.py
 	@ADDRESS_SEEDS=400 $(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest -n 2 tests/apps/test_addresses.py
 

@@ -32,6 +32,8 @@ OVER, UNDER = 1.06, 0.8
 # What opening a shape leaves behind of a corner that is no sharper than letters' are, in squares of the limit.
 CORNER = 0.2
 STEPS, FLATNESS_MM = 40, 0.002
+# What faces have of tiny holes, and what comes off at the very end of a stroke, as a share of a large letter.
+CRUMB, LETTER_MM2 = 2e-4, 1000.0
 # Narrower ones are where shapes touch; wider limits are no limits of letters of this size.
 LEAST_MM, MOST_MM = 0.05, 12.0
 
@@ -52,6 +54,12 @@ def layout(dice, *, second=False):
         points = [[10, low], [60, low - dice.uniform(0, 30)], [110, low + dice.uniform(0, 30)], [170, low]]
         return made | {"kind": "curve", "points": points}
     return made | {"kind": "block", "line_spacing": dice.uniform(1.25, 1.9)}
+
+
+def face(dice):
+    """A typeface with the spacing that it needs for its letters not to touch: where they do, they are meant to."""
+    name = dice.choice(FACES)
+    return {"typeface": {"fixed": name}, **({"letter_spacing": 12} if name == "saloon" else {})}
 
 
 def effects(dice, *, one_color):
@@ -78,7 +86,7 @@ def document(dice):
     method = made["materials"]["methods"]["carving"]
     method |= {"least_letter_mm": 1, "one_color": one_color, "separations": not one_color, "gradients": False}
     has_two = dice.random() < 0.5
-    style = {"typeface": {"fixed": dice.choice(FACES)}, "color": GOLD}
+    style = face(dice) | {"color": GOLD}
     first = {key: value for key, value in made["placements"][0].items() if key not in ("least_mm", "most_mm")}
     made["materials"]["typefaces"] = {name: typeface(name) for name in FACES}
     made["fields"] = [
@@ -88,7 +96,7 @@ def document(dice):
     made["charges"], made["placements"] = [], [first]
     for text in [first] if not has_two else [first, first.copy()]:
         is_second = text is not first
-        text |= style | layout(dice, second=is_second) | {"effects": effects(dice, one_color=one_color)}
+        text |= layout(dice, second=is_second) | style | {"effects": effects(dice, one_color=one_color)}
         if is_second:
             text |= {"key": "more", "field": "more", "color": dice.choice([GOLD, RED]) if not one_color else GOLD}
             made["placements"].append(text)
@@ -115,9 +123,9 @@ def plates(area, method):
 def falls_apart_at(polygon):
     """How wide the narrowest neck of a polygon is: each part is eroded step by step, and the last step halved."""
     found = math.inf
-    for part in shapely.get_parts(polygon):
+    for part in map(_without_tiny_holes, shapely.get_parts(polygon)):
         most = min(2 * shapely.maximum_inscribed_circle(part).length * 1.02, found, 2 * MOST_MM)
-        whole, before = len(part.interiors), 0.0
+        whole, before = _shape(part, 0)[1], 0.0
         for share in np.linspace(1 / STEPS, 1, STEPS):
             if _shape(part, share * most) != (1, whole):
                 apart = share * most
@@ -130,8 +138,15 @@ def falls_apart_at(polygon):
     return found
 
 
+def _without_tiny_holes(part):
+    crumb = CRUMB * min(part.area, LETTER_MM2)
+    return shapely.Polygon(part.exterior, [ring for ring in part.interiors if shapely.Polygon(ring).area > crumb])
+
+
 def _shape(part, width):
-    parts = [one for one in shapely.get_parts(part.buffer(-width / 2)) if not one.is_empty]
+    """How many parts are left of a part that is taken off from all around, and holes in them, but for crumbs."""
+    crumb = CRUMB * min(part.area, LETTER_MM2)
+    parts = [one for one in shapely.get_parts(part.buffer(-width / 2)) if one.area > crumb]
     return len(parts), sum(len(one.interiors) for one in parts)
 
 

@@ -1,7 +1,6 @@
 """Files in process colors against an outside separation (ghostscript): no RGB is left, and each plate has its ink."""
 
 import io
-import subprocess
 from dataclasses import replace
 
 import pikepdf
@@ -9,6 +8,7 @@ import pytest
 from PIL import Image, ImageCms
 
 from tests.core.conftest import board, entries, upload
+from tests.separating import covered_mm2, separated
 from yenzo.core.documents.materials import Method
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.planning.plates import plates_of
@@ -21,7 +21,6 @@ from yenzo.core.scene.paints import GradientPaint, Layer, Paint
 from yenzo.core.shapes.booleans import difference
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.shapes.polygons import polygon_of
 from yenzo.core.spine import walk
 
 PROCESS, BOTH = PdfColors(process=True), PdfColors(process=True, spots=True)
@@ -41,22 +40,6 @@ def page_of(area, *layers):
 
 def square(at, paint, size=40.0):
     return Layer(Outline.rectangle(Box(at, 20, at + size, 20 + size)), paint, "ink")
-
-
-def separated(pdf, folder, dpi=300):
-    """Return how much ink each plate of a PDF has, in mm2 of full ink, by its name."""
-    (folder / "in.pdf").write_bytes(pdf)
-    # With soft edges: else every pixel counts whole that is touched.
-    options = ["-dNOPAUSE", "-dBATCH", "-dSAFER", "-dGraphicsAlphaBits=4", f"-r{dpi}"]
-    command = ["gs", "-q", "-sDEVICE=tiffsep", *options]
-    subprocess.run([*command, f"-sOutputFile={folder / 'out.tif'}", str(folder / "in.pdf")], check=True)
-    found = {}
-    for path in folder.glob("out(*).tif"):
-        with Image.open(path) as plate:
-            levels = plate.convert("L").histogram()
-        inked = sum((255 - level) / 255 * count for level, count in enumerate(levels))
-        found[path.name[4:-5]] = inked * (25.4 / dpi) ** 2
-    return found
 
 
 def spaces_of(pdf):
@@ -83,12 +66,6 @@ def test_spot_colors_are_plates_of_their_own_and_knock_out_what_lies_below(area,
     assert inked["Sea S 1"] == pytest.approx(60 * 60 - 40 * 40, rel=0.002)
     assert inked["Sun S 2"] == pytest.approx(40 * 40, rel=0.002)
     assert all(inked[plate] < 1 for plate in PLATES)
-
-
-def covered_mm2(plate):
-    """What a plate covers by its own outlines."""
-    layers = [layer for placed in plate.page.areas for node in placed.scene.letterings for layer in node.layers]
-    return sum(polygon_of(layer.outline).area for layer in layers)
 
 
 def test_three_layers_on_two_tools_are_shared_out_as_an_outside_separation_does(area, assets, tmp_path):

@@ -6,13 +6,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from tests.core.conftest import TYPEFACES
 from yenzo.core.documents.areas import Area
 from yenzo.core.shapes.areas import bleed_outline, path_outline, safe_outline, text_box, trim_outline
 from yenzo.core.shapes.booleans import difference, intersection, union
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.flattening import covered_by, flattened
+from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.polygons import edge_of, grown, leaves_by, polygon_of
+from yenzo.core.text.fonts import Font
 
 SQUARE = Outline.rectangle(Box(0, 0, 10, 10))
 PATHS = "M0 0L1 0L1 1L0.5 0.6L0 1Z"
@@ -138,3 +141,12 @@ def test_nothing_takes_nothing_away_and_has_nothing_in_common():
 def test_box_for_texts_is_looked_for_once_in_an_area_of_any_shape():
     ring = area({"kind": "ellipse"}, width_mm=61)
     assert text_box(ring) is text_box(area({"kind": "ellipse"}, width_mm=61))
+
+
+@pytest.mark.parametrize(("face", "letter"), [("bowline", "Z"), ("log-book-italic", "a"), ("saloon", "s")])
+def test_letters_that_touch_themselves_are_covered_as_they_are_filled(face, letter):
+    font = Font((TYPEFACES / f"{face}.ttf").read_bytes(), face)
+    outline = font.outline(font.glyph_of(letter)).mapped(Matrix(100, 0, 0, 100, 0, 0))
+    assert covered(outline) == pytest.approx(covered_by(outline).area, rel=1e-3)
+    # So a line round it goes round all of it.
+    assert covered(grown(outline, 1)) > covered(outline)

@@ -7,11 +7,11 @@ from fontTools.pens.ttGlyphPen import TTGlyphPen
 from fontTools.ttLib.tables.TupleVariation import TupleVariation
 
 
-def variable_font():
+def variable_font(letter="H"):
     """A font with one letter, 100 to 200 units wide by its weight, and one named instance."""
     builder = FontBuilder(1000, isTTF=True)
     builder.setupGlyphOrder([".notdef", "H"])
-    builder.setupCharacterMap({ord("H"): "H"})
+    builder.setupCharacterMap({ord(letter): "H"})
     pen = TTGlyphPen(None)
     pen.moveTo((50, 0))
     for corner in ((50, 700), (150, 700), (150, 0)):

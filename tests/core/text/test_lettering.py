@@ -113,3 +113,13 @@ def test_variable_font_is_drawn_at_its_named_instance():
         Font(data, "Vary", "Black")
     with pytest.raises(TypefaceError, match="isn't a variable font"):
         Font((TYPEFACES / "quayside.ttf").read_bytes(), "quayside", "Bold")
+
+
+@pytest.mark.parametrize("letter", ["ሀ", "ก", "க", "Ꭰ", "あ", "Н"])
+def test_face_of_one_script_is_measured_by_the_letter_that_stands_for_it(letter):
+    assert Font(variable_font(letter), "own").letter_height_em == pytest.approx(0.7)
+
+
+def test_face_without_any_letter_that_could_be_measured_is_refused_in_words():
+    with pytest.raises(TypefaceError, match="has no letter to measure its height by"):
+        Font(variable_font("★"), "stars")

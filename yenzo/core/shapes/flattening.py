@@ -9,6 +9,8 @@ from yenzo.core.shapes.outline import Outline, Points
 
 FLATNESS_MM = 0.004
 MOST_STEPS = 64
+# By what share the area of rings and of what is built of them may differ.
+ASTRAY = 1e-4
 
 
 def flattened(outline: Outline, flatness_mm: float = FLATNESS_MM) -> list[Points]:
@@ -47,15 +49,24 @@ def outline_from(geometry: BaseGeometry) -> Outline:
 
 
 def area_within(rings: list[Points]) -> BaseGeometry:
-    """Return what rings of a simple outline enclose, one within the other being a hole.
+    """Return what rings of a simple outline enclose, one within the other being a hole, which runs the other way round.
 
-    Made straight, curves that nearly touch may cross: then it is found out face by face.
+    Rings that touch themselves, and curves that cross when they are made straight, lead GEOS astray: what it builds has
+    the area that the rings have, or else it is found out face by face.
     """
     rings = [ring for ring in rings if len(ring) > 2]
+    expected = abs(sum(signed_area(ring) for ring in rings))
     try:
-        return shapely.build_area(shapely.GeometryCollection([shapely.LinearRing(ring) for ring in rings]))
+        built = shapely.build_area(shapely.GeometryCollection([shapely.LinearRing(ring) for ring in rings]))
     except shapely.GEOSException:
         return _within(rings)
+    return built if abs(built.area - expected) <= ASTRAY * expected else _within(rings)
+
+
+def signed_area(ring: Points) -> float:
+    """Return the area that a ring goes round, by the way that it runs (the shoelace formula)."""
+    xs, ys = (ring - ring[0]).T
+    return float(np.dot(xs, np.roll(ys, -1)) - np.dot(ys, np.roll(xs, -1))) / 2
 
 
 def covered_by(outline: Outline) -> BaseGeometry:

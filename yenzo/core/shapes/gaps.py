@@ -7,8 +7,8 @@ import numpy.typing as npt
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from yenzo.core.shapes.flattening import flattened
-from yenzo.core.shapes.outline import Outline, Points
+from yenzo.core.shapes.flattening import flattened, signed_area
+from yenzo.core.shapes.outline import Outline
 
 # Nearer than this, edges meet: what is left between them comes of rounding.
 TOUCHING_MM = 0.002
@@ -21,12 +21,16 @@ def nearest_parts(outline: Outline, below_mm: float) -> float:
     Parts are what contours enclose; a counter isn't one, and neither is what lies within another.
     """
     drawn = [ring for ring in flattened(outline) if len(ring) > 2]
-    areas = [_signed_area(ring) for ring in drawn]
+    areas = [signed_area(ring) for ring in drawn]
     # Counters run the other way round.
     rings = [shapely.Polygon(ring) for ring, area in zip(drawn, areas, strict=True) if area * sum(areas) > 0]
     if len(rings) < 2:
         return math.inf
-    shapes = np.array(rings)
+    return nearest_of(np.array(rings), below_mm)
+
+
+def nearest_of(shapes: Polygons, below_mm: float) -> float:
+    """Return the least distance in mm between polygons that don't touch, as above."""
     first, second = shapely.STRtree(shapes).query(shapes, predicate="dwithin", distance=below_mm)
     pairs = first < second
     return _least_apart(shapes[first[pairs]], shapes[second[pairs]])
@@ -44,8 +48,3 @@ def _least_apart(ones: Polygons, others: Polygons) -> float:
     distances = shapely.distance(ones, others)
     apart = distances[distances > TOUCHING_MM]
     return float(apart.min()) if len(apart) else math.inf
-
-
-def _signed_area(ring: Points) -> float:
-    xs, ys = ring.T
-    return float(np.dot(xs, np.roll(ys, -1)) - np.dot(ys, np.roll(xs, -1))) / 2

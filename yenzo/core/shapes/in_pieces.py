@@ -11,7 +11,7 @@ import numpy.typing as npt
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from yenzo.core.shapes.flattening import covered_by, flattened, outline_from
+from yenzo.core.shapes.flattening import covered_by, flattened, outline_from, signed_area
 from yenzo.core.shapes.outline import Outline
 
 # Points are put on a grid of this, in mm (10 nm): so GEOS's overlays never fail (snap rounding).
@@ -70,7 +70,7 @@ def _solids(outline: Outline) -> list[BaseGeometry]:
         # A contour that crosses itself is asked what it covers.
         ring = rings[index]
         polygons[index] = covered_by(Outline("M" + "L" * (len(ring) - 1) + "Z", ring.copy()))
-    areas, turns = shapely.area(polygons), np.array([_turn(ring) for ring in rings])
+    areas, turns = shapely.area(polygons), np.array([signed_area(ring) for ring in rings])
     way = np.sign(turns[np.argmax(areas)])
     solid, hole = np.flatnonzero(turns * way > 0), np.flatnonzero(turns * way < 0)
     taken: dict[int, list[int]] = {}
@@ -84,8 +84,3 @@ def _solids(outline: Outline) -> list[BaseGeometry]:
         else polygons[index]
         for index in solid.tolist()
     ]
-
-
-def _turn(ring: npt.NDArray[np.float64]) -> float:
-    following = np.roll(ring, -1, axis=0)
-    return float(np.sum(ring[:, 0] * following[:, 1] - following[:, 0] * ring[:, 1]))

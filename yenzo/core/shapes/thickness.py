@@ -15,8 +15,10 @@ from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.shapes.booleans import union
 from yenzo.core.shapes.flattening import area_within, flattened
+from yenzo.core.shapes.gaps import nearest_of
 from yenzo.core.shapes.necks import neck
 from yenzo.core.shapes.outline import Outline, Points
+from yenzo.core.shapes.polygons import may_be_narrow
 
 # Where a stroke is thinnest its edges are parallel: within 10 degrees, as curves are looked at in steps (cosines).
 LEAST_FACING = 0.985
@@ -28,6 +30,8 @@ SAMPLES_ACROSS = 60
 FLATNESS_SHARE = 1 / 1500
 MOST_PAIRS = 4_000_000
 FEW_POINTS = 60
+# Shapes of many parts are looked at this share of a limit finely.
+BELOW_SHARE = 1 / 100
 
 
 class Thinnest(NamedTuple):
@@ -53,8 +57,29 @@ def thinnest(outline: Outline) -> Thinnest:
     bounds = simple.bounds
     if bounds is None:
         return Thinnest(np.inf, np.inf)
-    size = max(bounds.width, bounds.height)
-    edges = _edges([_plainer(ring, size * FLATNESS_SHARE) for ring in flattened(simple, size * FLATNESS_SHARE)])
+    flatness = max(bounds.width, bounds.height) * FLATNESS_SHARE
+    return thinnest_of(area_within(flattened(simple, flatness)), flatness)
+
+
+def thinnest_in_parts(polygon: BaseGeometry, below: float) -> Thinnest:
+    """Return the thinnest stroke and gap of a polygon of many parts, as far as they are below this, part by part."""
+    parts = shapely.get_parts(polygon)
+    narrow = [part for part in parts if may_be_narrow(part, gap_mm=below, stroke_mm=below)]
+    measured = [thinnest_of(part, below * BELOW_SHARE, below) for part in narrow]
+    gaps = [nearest_of(parts, below), *(one.gap for one in measured)]
+    return Thinnest(min((one.stroke for one in measured), default=np.inf), min(gaps))
+
+
+def thinnest_of(covered: BaseGeometry, flatness: float, below: float = np.inf) -> Thinnest:
+    """Return the thinnest stroke and gap of a polygon whose edges need not be told nearer than the flatness.
+
+    Necks are looked for below this only.
+    """
+    if covered.is_empty:
+        return Thinnest(np.inf, np.inf)
+    left, top, right, bottom = covered.bounds
+    size = max(right - left, bottom - top)
+    edges = _edges([_plainer(ring, flatness) for ring in _rings(covered)])
     along = edges.ends - edges.starts
     lengths = np.hypot(along[:, 0], along[:, 1])
     counts = np.maximum(1, np.ceil(lengths * SAMPLES_ACROSS / size)).astype(int)
@@ -62,20 +87,22 @@ def thinnest(outline: Outline) -> Thinnest:
     share = (np.arange(len(edge)) - np.repeat(np.cumsum(counts) - counts, counts) + 0.5) / counts[edge]
     points = edges.starts[edge] + along[edge] * share[:, None]
     ways = edges.ways[edge] + lengths[edge] * share
-    # Contours of a union run so that the signed area of the whole tells on which side the ink lies.
+    # Rings run so that the signed area of the whole tells on which side the ink lies.
     area = np.sum(edges.starts[:, 0] * edges.ends[:, 1] - edges.ends[:, 0] * edges.starts[:, 1])
     directions = along[edge] / lengths[edge][:, None]
     inward = np.column_stack([-directions[:, 1], directions[:, 0]]) * np.sign(area)
     stroke, blob = _shortest(points, inward, ways, edges.contours[edge], edges)
     gap, _ = _shortest(points, -inward, ways, edges.contours[edge], edges)
-    covered = _covered(simple, size)
     counters = [2 * circle.length for circle in _circles_in_holes(covered)]
     stroke, gap = stroke if np.isfinite(stroke) else blob, min([gap, *counters])
-    return Thinnest(min(stroke, neck(covered, min(stroke, size))), min(gap, neck(_around(covered), min(gap, size))))
+    in_ink, in_gaps = (min(width, size, below) for width in (stroke, gap))
+    return Thinnest(min(stroke, neck(covered, in_ink)), min(gap, neck(_around(covered), in_gaps)))
 
 
-def _covered(simple: Outline, size: float) -> BaseGeometry:
-    return area_within(flattened(simple, size * FLATNESS_SHARE))
+def _rings(polygon: BaseGeometry) -> list[Points]:
+    """Return the rings of polygons without their last points, holes the other way round."""
+    parts = shapely.get_parts(shapely.orient_polygons(polygon))
+    return [shapely.get_coordinates(ring)[:-1] for part in parts for ring in (part.exterior, *part.interiors)]
 
 
 def _around(covered: BaseGeometry) -> BaseGeometry:

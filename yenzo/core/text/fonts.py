@@ -20,7 +20,8 @@ from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.thickness import Thinnest, thinnest
 
 # Letter height is the ink height of capital H; a script without capitals names the letter that stands for it.
-REFERENCE_LETTERS = "Hהا本अก"
+# First those of faces that have several; then Cyrillic to Georgian, India, beyond it, Africa, and the others.
+REFERENCE_LETTERS = "Hהا本अกНΗՀაকਕગକகకಕകකກཀကកꦲᬳᮊ𑄇ᱚሀⵀߊꕉ𞤀Ꭰܐހ𐴀ᠠꀀ한あ"
 MOST_FONT_BYTES = 128_000_000
 # Distances of pairs that one font remembers; a text has some dozen.
 MOST_GAPS = 50_000

@@ -11,10 +11,9 @@ from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.inking import Inked, made_of, one_tool, painted, separated, tool_of
 from yenzo.core.scene.nodes import AreaScene, Lettering
 from yenzo.core.scene.paints import Paint
-from yenzo.core.shapes.booleans import union
 from yenzo.core.shapes.gaps import TOUCHING_MM, nearest_parts, parts_between
 from yenzo.core.shapes.polygons import may_be_narrow, polygon_of
-from yenzo.core.shapes.thickness import Thinnest, thinnest
+from yenzo.core.shapes.thickness import Thinnest, thinnest_in_parts
 from yenzo.core.speaking import decimal, say
 
 # Curves are looked at in steps: what is nearer than the least by less than this can't be told from it.
@@ -166,9 +165,10 @@ def _measured(together: list[Inked], method: Method) -> Thinnest | None:
         # Lines round letters are made without overlaps, of very many points.
         layers = [one.layer for one in together]
         covered = shapely.union_all([polygon_of(one.outline, is_simple=one.role == "stroke") for one in layers])
-        gap, stroke = method.least_gap_mm or 0.0, method.least_stroke_mm or 0.0
-        is_suspect = may_be_narrow(covered, gap_mm=gap, stroke_mm=stroke)
-        return thinnest(union(one.outline for one in layers)) if is_suspect else None
     except ShapeError:
         # What is tangled has a finding of its own.
         return None
+    gap, stroke = method.least_gap_mm or 0.0, method.least_stroke_mm or 0.0
+    if not may_be_narrow(covered, gap_mm=gap, stroke_mm=stroke):
+        return None
+    return thinnest_in_parts(covered, max(gap, stroke))
