@@ -61,9 +61,8 @@ def test_method_says_in_its_row_what_it_makes_and_gets():
 
 
 def test_small_letters_may_have_a_limit_of_their_own_below_that_of_capitals():
-    assert method_row("pen", Method(name="Pen", done="drawn", least_letter_mm=5, least_small_mm=3.5)).letters == (
-        "5, small ones 3.5"
-    )
+    row = method_row("pen", Method(name="Pen", done="drawn", least_letter_mm=5, least_small_mm=3.5))
+    assert row.letters == "5 / 3.5"
     form = MethodForm(None, QueryDict(urlencode({**NEW, "least_small_mm": "4"}, doseq=True)))
     assert list(form.errors) == ["least_small_mm"]
     form = MethodForm(None, QueryDict(urlencode({**NEW, "least_small_mm": "2.5"}, doseq=True)))

@@ -59,7 +59,7 @@ def method_row(key: str, method: Method) -> MethodRow:
 
 def _letters(method: Method) -> str:
     letters = _mm(method.least_letter_mm)
-    return letters if method.least_small_mm is None else f"{letters}, small ones {_mm(method.least_small_mm)}"
+    return letters if method.least_small_mm is None else f"{letters} / {_mm(method.least_small_mm)}"
 
 
 def _mm(value: float | None) -> str:
