@@ -107,12 +107,18 @@ def separated(layers: list[Inked]) -> list[Inked]:
     So plates of one color each are made, and spot colors printed. A layer that nothing lies on stays the very same.
     Raises ShapeError where one is too tangled.
     """
-    shown: list[Inked] = []
-    for at, one in enumerate(layers):
-        over = [upper for upper in layers[at + 1 :] if upper.layer.paint != one.layer.paint]
-        above = [upper.layer.outline for upper in over if _are_near(one, upper)]
-        shown.append(replace(one, layer=_without(one.layer, union(above))) if above else one)
+    shown = [
+        replace(one, layer=_without(one.layer, whole_of(list(above)))) if above else one
+        for one, above in with_what_lies_above(layers)
+    ]
     return [one for one in shown if one.layer.outline]
+
+
+def with_what_lies_above(layers: list[Inked]) -> Iterator[tuple[Inked, tuple[Inked, ...]]]:
+    """Yield each layer with those that may lie on it in another color."""
+    for at, one in enumerate(layers):
+        over = (upper for upper in layers[at + 1 :] if upper.layer.paint != one.layer.paint)
+        yield one, tuple(upper for upper in over if _are_near(one, upper))
 
 
 def merged(area: AreaScene, tool: ToolOf) -> Iterator[tuple[Inked, Inked]]:
@@ -155,8 +161,7 @@ def _meets(first: Inked, second: Inked) -> bool:
 def _are_near(first: Inked, second: Inked) -> bool:
     """Tell whether the boxes of two layers have something in common."""
     one, two = first.layer.outline.bounds, second.layer.outline.bounds
-    common = one.within(two) if one and two else None
-    return common is not None and common.width > 0 and common.height > 0
+    return one is not None and two is not None and one.meets(two)
 
 
 def whole_of(layers: list[Inked]) -> Outline:

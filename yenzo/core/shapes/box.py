@@ -44,6 +44,11 @@ class Box(NamedTuple):
         left, top = max(self.left, other.left), max(self.top, other.top)
         return Box(left, top, max(left, min(self.right, other.right)), max(top, min(self.bottom, other.bottom)))
 
+    def meets(self, other: "Box") -> bool:
+        """Tell whether both boxes cover something in common."""
+        common = self.within(other)
+        return common.width > 0 and common.height > 0
+
     def excess_over(self, outer: "Box") -> float:
         """Return by how many mm this box leaves `outer` at its worst edge; 0 when it is inside."""
         return max(

@@ -1,12 +1,14 @@
 """Flattening: outlines become rings of straight edges within a tolerance, and polygons become outlines again."""
 
 import numpy as np
+import numpy.typing as npt
 import shapely
 from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.shapes.cubics import Cubics, points_at
 from yenzo.core.shapes.outline import Outline, Points
 
+Geometries = npt.NDArray[np.object_]
 FLATNESS_MM = 0.004
 MOST_STEPS = 64
 # By what share the area of rings and of what is built of them may differ.
@@ -55,18 +57,21 @@ def area_within(rings: list[Points]) -> BaseGeometry:
     the area that the rings have, or else it is found out face by face.
     """
     rings = [ring for ring in rings if len(ring) > 2]
-    expected = abs(sum(signed_area(ring) for ring in rings))
+    lines, areas = signed_rings(rings)
+    expected = abs(areas.sum())
     try:
-        built = shapely.build_area(shapely.GeometryCollection([shapely.LinearRing(ring) for ring in rings]))
+        built = shapely.build_area(shapely.GeometryCollection(list(lines)))
     except shapely.GEOSException:
         return _within(rings)
     return built if abs(built.area - expected) <= ASTRAY * expected else _within(rings)
 
 
-def signed_area(ring: Points) -> float:
-    """Return the area that a ring goes round, by the way that it runs (the shoelace formula)."""
-    xs, ys = (ring - ring[0]).T
-    return float(np.dot(xs, np.roll(ys, -1)) - np.dot(ys, np.roll(xs, -1))) / 2
+def signed_rings(rings: list[Points]) -> tuple[Geometries, Points]:
+    """Return rings of three points or more as shapely's, and the area that each goes round, by the way that it runs."""
+    if not rings:
+        return np.empty(0, dtype=object), np.empty(0)
+    lines = shapely.linearrings(np.concatenate(rings), indices=np.repeat(np.arange(len(rings)), [*map(len, rings)]))
+    return lines, np.where(shapely.is_ccw(lines), 1.0, -1.0) * shapely.area(shapely.polygons(lines))
 
 
 def covered_by(outline: Outline) -> BaseGeometry:

@@ -2,17 +2,14 @@
 
 import math
 
-import numpy as np
-import numpy.typing as npt
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from yenzo.core.shapes.flattening import flattened, signed_area
+from yenzo.core.shapes.flattening import Geometries, flattened, signed_rings
 from yenzo.core.shapes.outline import Outline
 
 # Nearer than this, edges meet: what is left between them comes of rounding.
 TOUCHING_MM = 0.002
-Polygons = npt.NDArray[np.object_]
 
 
 def nearest_parts(outline: Outline, below_mm: float) -> float:
@@ -20,16 +17,12 @@ def nearest_parts(outline: Outline, below_mm: float) -> float:
 
     Parts are what contours enclose; a counter isn't one, and neither is what lies within another.
     """
-    drawn = [ring for ring in flattened(outline) if len(ring) > 2]
-    areas = [signed_area(ring) for ring in drawn]
+    lines, areas = signed_rings([ring for ring in flattened(outline) if len(ring) > 2])
     # Counters run the other way round.
-    rings = [shapely.Polygon(ring) for ring, area in zip(drawn, areas, strict=True) if area * sum(areas) > 0]
-    if len(rings) < 2:
-        return math.inf
-    return nearest_of(np.array(rings), below_mm)
+    return nearest_of(shapely.polygons(lines[areas * areas.sum() > 0]), below_mm)
 
 
-def nearest_of(shapes: Polygons, below_mm: float) -> float:
+def nearest_of(shapes: Geometries, below_mm: float) -> float:
     """Return the least distance in mm between polygons that don't touch, as above."""
     first, second = shapely.STRtree(shapes).query(shapes, predicate="dwithin", distance=below_mm)
     pairs = first < second
@@ -43,7 +36,7 @@ def parts_between(one: BaseGeometry, other: BaseGeometry, below_mm: float) -> fl
     return _least_apart(first[at], second[there])
 
 
-def _least_apart(ones: Polygons, others: Polygons) -> float:
+def _least_apart(ones: Geometries, others: Geometries) -> float:
     # What overlaps or lies within another has no distance from it.
     distances = shapely.distance(ones, others)
     apart = distances[distances > TOUCHING_MM]

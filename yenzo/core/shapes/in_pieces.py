@@ -7,16 +7,14 @@ which keep curves, would take minutes for takes milliseconds here.
 from typing import Literal
 
 import numpy as np
-import numpy.typing as npt
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from yenzo.core.shapes.flattening import covered_by, flattened, outline_from, signed_area
+from yenzo.core.shapes.flattening import Geometries, covered_by, flattened, outline_from, signed_rings
 from yenzo.core.shapes.outline import Outline
 
 # Points are put on a grid of this, in mm (10 nm): so GEOS's overlays never fail (snap rounding).
 GRID = 1e-5
-Shapes = npt.NDArray[np.object_]
 
 
 def covered_parts(outline: Outline) -> list[BaseGeometry]:
@@ -37,7 +35,7 @@ def combined(first: Outline, second: Outline, how: Literal["both", "first_only"]
         return outline_from(shapely.MultiPolygon(list(ours))) if how == "first_only" else Outline.empty()
     at, other = shapely.STRtree(theirs).query(ours, predicate="intersects")
     if how == "both":
-        made: Shapes = shapely.intersection(ours[at], theirs[other], grid_size=GRID)
+        made: Geometries = shapely.intersection(ours[at], theirs[other], grid_size=GRID)
     else:
         made = ours.copy()
         for index in np.unique(at):
@@ -47,7 +45,7 @@ def combined(first: Outline, second: Outline, how: Literal["both", "first_only"]
     return outline_from(shapely.MultiPolygon(parts))
 
 
-def cut_to(tiles: Shapes, outline: Outline) -> Outline:
+def cut_to(tiles: Geometries, outline: Outline) -> Outline:
     """Return those parts of tiles, polygons that don't overlap, that lie within an outline."""
     parts = np.array(covered_parts(outline), dtype=object)
     if not len(parts):
@@ -65,12 +63,13 @@ def _solids(outline: Outline) -> list[BaseGeometry]:
     rings = [ring for ring in flattened(outline) if len(ring) > 2]
     if not rings:
         return []
-    polygons = shapely.polygons([shapely.LinearRing(ring) for ring in rings])
+    lines, turns = signed_rings(rings)
+    polygons = shapely.polygons(lines)
     for index in np.flatnonzero(~shapely.is_valid(polygons)):
         # A contour that crosses itself is asked what it covers.
         ring = rings[index]
         polygons[index] = covered_by(Outline("M" + "L" * (len(ring) - 1) + "Z", ring.copy()))
-    areas, turns = shapely.area(polygons), np.array([signed_area(ring) for ring in rings])
+    areas = shapely.area(polygons)
     way = np.sign(turns[np.argmax(areas)])
     solid, hole = np.flatnonzero(turns * way > 0), np.flatnonzero(turns * way < 0)
     taken: dict[int, list[int]] = {}

@@ -1,14 +1,17 @@
 """Strokes and gaps of what is made together: lines round letters, plates that letters are cut from, texts in a row."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
 from itertools import combinations, product
 
 import shapely
+from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.documents.materials import Method
 from yenzo.core.errors import ShapeError
 from yenzo.core.preflight.findings import Finding, found
-from yenzo.core.scene.inking import Inked, made_of, one_tool, painted, separated, tool_of
+from yenzo.core.scene.inking import Inked, made_of, one_tool, painted, tool_of, with_what_lies_above
 from yenzo.core.scene.nodes import AreaScene, Lettering
 from yenzo.core.scene.paints import Paint
 from yenzo.core.shapes.gaps import TOUCHING_MM, nearest_parts, parts_between
@@ -31,7 +34,7 @@ def find_narrow(area: AreaScene, method: Method) -> Iterator[Finding]:
     made = _made(area, method)
     yield from _near_others(area, method, made)
     for together in _together(made, method):
-        node = together[-1].node
+        node = together[-1].one.node
         measured = _measured(together, method)
         if measured is None:
             continue
@@ -83,73 +86,52 @@ def _near_letters(area: AreaScene, method: Method) -> Iterator[Finding]:
             yield found("too_narrow", area, node, message, measured=gap, limit=least)
 
 
-def _near_others(area: AreaScene, method: Method, made: dict[str, list[Inked]]) -> Iterator[Finding]:
-    """Yield a finding for each two tools whose shapes lie too near to each other without touching."""
-    least = method.least_gap_mm
-    if least is None:
-        return
-    for first, second in combinations(made.values(), 2):
-        near = _nearest(first, second, least)
-        if near is not None:
-            gap, one, other = near
-            message = say(
-                "“{text}” would come within {gap} mm of “{other}” on “{area}”; {method} needs at least {least} mm. "
-                "Please choose smaller letters or other words.",
-                text=one.node.text,
-                other=other.node.text,
-                gap=decimal(gap, 2),
-                area=area.name,
-                method=method.name,
-                least=decimal(least),
-            )
-            yield found("too_narrow", area, one.node, message, measured=gap, limit=least)
+@dataclass(frozen=True)
+class _Shape:
+    """What is made of a layer: all of it, or what others that lie above leave of it."""
+
+    one: Inked
+    above: tuple[Inked, ...] = ()
+
+    @property
+    def text(self) -> str:
+        """The text that it belongs to."""
+        return self.one.node.text
+
+    @property
+    def is_plain(self) -> bool:
+        """Whether it is all of a text as its letters are, with nothing cut out of it."""
+        node = self.one.node
+        if self.above or not isinstance(node, Lettering) or node.effects or node.has_bent_letters:
+            return False
+        return self.one.layer.outline is node.outline
+
+    @cached_property
+    def covered(self) -> BaseGeometry:
+        """What it covers; raises ShapeError where it is too tangled for that."""
+        whole = _polygon(self.one)
+        return whole.difference(shapely.union_all([_polygon(upper) for upper in self.above])) if self.above else whole
 
 
-def _nearest(first: list[Inked], second: list[Inked], below_mm: float) -> tuple[float, Inked, Inked] | None:
-    """Return how near shapes of different texts are to each other, if that is below this, and which these are."""
-    found_at: list[tuple[float, Inked, Inked]] = []
-    for one, other in product(first, second):
-        # What belongs to one text is laid out together, as a line and its letters are.
-        boxes = one.layer.outline.bounds, other.layer.outline.bounds
-        if one.node is other.node or not (boxes[0] and boxes[1] and boxes[0].grown(below_mm).within(boxes[1])):
-            continue
-        gap = parts_between(polygon_of(one.layer.outline), polygon_of(other.layer.outline), below_mm)
-        if gap < below_mm * (1 - ROUNDING_SHARE):
-            found_at.append((gap, one, other))
-    return min(found_at, key=lambda found: found[0], default=None)
+def _polygon(one: Inked) -> BaseGeometry:
+    # Lines round letters are made without overlaps, of very many points.
+    return polygon_of(one.layer.outline, is_simple=one.layer.role == "stroke")
 
 
-def _made(area: AreaScene, method: Method) -> dict[str, list[Inked]]:
+def _made(area: AreaScene, method: Method) -> dict[str, list[_Shape]]:
     """Return what is made of texts by color or tool; patterns are measured by their numbers."""
     tool = one_tool if method.one_color else tool_of
     layers = painted(area)
-    groups: dict[str, list[Inked]] = {}
-    try:
-        made = separated(layers) if method.knocks_out else made_of(area, layers)
-    except ShapeError:
-        # What is tangled has a finding of its own.
-        return groups
-    for one in made:
-        if isinstance(one.layer.paint, Paint) and isinstance(one.node, Lettering) and _is_measured(one.node):
-            groups.setdefault(tool(one.layer.paint), []).append(one)
+    if method.knocks_out:
+        shapes = [_Shape(one, above) for one, above in with_what_lies_above(layers)]
+    else:
+        shapes = [_Shape(one) for one in made_of(area, layers)]
+    groups: dict[str, list[_Shape]] = {}
+    for shape in shapes:
+        paint, node = shape.one.layer.paint, shape.one.node
+        if isinstance(paint, Paint) and isinstance(node, Lettering) and _is_measured(node):
+            groups.setdefault(tool(paint), []).append(shape)
     return groups
-
-
-def _together(made: dict[str, list[Inked]], method: Method) -> Iterator[list[Inked]]:
-    """Yield what one color or tool makes of texts, unless that is a single plain one, which is measured already."""
-    is_closed = method.closes_gaps and method.least_stroke_mm is None
-    for group in made.values():
-        alone = group[0] if len(group) == 1 else None
-        if alone is None or not (_is_plain(alone) or (is_closed and alone.layer.role == "stroke")):
-            yield group
-
-
-def _is_plain(one: Inked) -> bool:
-    """Tell whether a layer is all of a text as its letters are, with nothing cut out of it."""
-    node = one.node
-    if not isinstance(node, Lettering) or node.effects or node.has_bent_letters:
-        return False
-    return one.layer.outline is node.outline
 
 
 def _is_measured(node: Lettering) -> bool:
@@ -160,11 +142,58 @@ def _is_measured(node: Lettering) -> bool:
     return not node.is_tangled and not any(layer.role == "pattern" for layer in node.effects)
 
 
-def _measured(together: list[Inked], method: Method) -> Thinnest | None:
+def _near_others(area: AreaScene, method: Method, made: dict[str, list[_Shape]]) -> Iterator[Finding]:
+    """Yield a finding for each two tools whose shapes lie too near to each other without touching."""
+    least = method.least_gap_mm
+    if least is None:
+        return
+    for first, second in combinations(made.values(), 2):
+        near = _nearest(first, second, least)
+        if near is not None:
+            gap, shape, other = near
+            message = say(
+                "“{text}” would come within {gap} mm of “{other}” on “{area}”; {method} needs at least {least} mm. "
+                "Please choose smaller letters or other words.",
+                text=shape.text,
+                other=other.text,
+                gap=decimal(gap, 2),
+                area=area.name,
+                method=method.name,
+                least=decimal(least),
+            )
+            yield found("too_narrow", area, shape.one.node, message, measured=gap, limit=least)
+
+
+def _nearest(first: list[_Shape], second: list[_Shape], below_mm: float) -> tuple[float, _Shape, _Shape] | None:
+    """Return how near shapes of different texts are to each other, if that is below this, and which these are."""
+    found_at: list[tuple[float, _Shape, _Shape]] = []
+    for shape, other in product(first, second):
+        # What belongs to one text is laid out together, as a line and its letters are.
+        one, two = shape.one.layer.outline.bounds, other.one.layer.outline.bounds
+        if shape.one.node is other.one.node or not (one and two and one.grown(below_mm).meets(two)):
+            continue
+        try:
+            gap = parts_between(shape.covered, other.covered, below_mm)
+        except ShapeError:
+            # What is tangled has a finding of its own.
+            continue
+        if gap < below_mm * (1 - ROUNDING_SHARE):
+            found_at.append((gap, shape, other))
+    return min(found_at, key=lambda near: near[0], default=None)
+
+
+def _together(made: dict[str, list[_Shape]], method: Method) -> Iterator[list[_Shape]]:
+    """Yield what one color or tool makes of texts, unless that is a single plain one, which is measured already."""
+    is_closed = method.closes_gaps and method.least_stroke_mm is None
+    for group in made.values():
+        alone = group[0] if len(group) == 1 else None
+        if alone is None or not (alone.is_plain or (is_closed and alone.one.layer.role == "stroke")):
+            yield group
+
+
+def _measured(together: list[_Shape], method: Method) -> Thinnest | None:
     try:
-        # Lines round letters are made without overlaps, of very many points.
-        layers = [one.layer for one in together]
-        covered = shapely.union_all([polygon_of(one.outline, is_simple=one.role == "stroke") for one in layers])
+        covered = shapely.union_all([shape.covered for shape in together])
     except ShapeError:
         # What is tangled has a finding of its own.
         return None

@@ -42,8 +42,7 @@ def find_overlapping(area: AreaScene, _method: Method) -> Iterator[Finding]:
 
 def _may_meet(first: Lettering, second: Lettering) -> bool:
     one, two = first.bounds, second.bounds
-    common = one.within(two) if one and two else None
-    return common is not None and common.width > 0 and common.height > 0
+    return one is not None and two is not None and one.meets(two)
 
 
 def _common(first: Lettering, second: Lettering) -> shapely.Geometry | None:
