@@ -230,6 +230,25 @@ def test_what_came_to_lie_stays_when_it_is_asked_again(assets):
         assert now.bounds == pytest.approx(before.bounds, abs=0.01)
 
 
+@pytest.mark.parametrize(
+    "own",
+    [
+        # Each larger than there is room, or turned, so that it is made smaller by a share that no number says exactly.
+        text("Far too long for the place that there is on the board", letter_mm=61),
+        text("Salt & Rye", letter_mm=77, turn_deg=31),
+        text("Round and round the harbor", layout="round", letter_mm=13, x_mm=3, y_mm=3),
+        code(width_mm=300, turn_deg=17),
+    ],
+)
+def test_what_is_told_where_it_came_to_lie_shows_the_very_same(assets, own):
+    first = walked(own_board(), sent(own), assets)
+    (node,) = panel_of(first).nodes
+    again = walked(own_board(), sent(node.moved.item.model_dump(mode="json", exclude_none=True)), assets)
+    (other,) = panel_of(again).nodes
+    assert other.moved.item == node.moved.item
+    assert again.scene.sides[0].digest == first.scene.sides[0].digest
+
+
 def test_items_stay_what_they_are_when_an_order_freezes_them(assets):
     one = walked(own_board(), sent(text(), code(), uploads={}), assets)
     frozen = type(one.asked).model_validate_json(one.asked.model_dump_json())

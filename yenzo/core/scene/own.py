@@ -113,10 +113,25 @@ class ItemMaker:
 
         def make() -> tuple[Node | None, int]:
             """Make the node; it costs what its points do."""
-            node = self._node(item)
+            node = self._as_settled(item, self._node(item))
             return node, LEAST_BYTES + (0 if node is None else _bytes_of(node))
 
         return _kept.get((*self._depends_on(item), item), make)
+
+    def _as_settled(self, item: OwnItem, node: Node | None) -> Node | None:
+        """Return an item as it lies when it is told where it came to lie: so it stays the same when that is kept."""
+        settled = node.moved.item if node is not None and node.moved is not None else None
+        if node is None or settled is None:
+            return node
+        if isinstance(settled, OwnPicture) and isinstance(item, OwnPicture):
+            settled = settled.model_copy(update={"made": item.made})
+        if settled == item:
+            return node
+        again = self._node(settled)
+        if again is None or again.moved is None or node.moved is None:
+            return node
+        # What stopped it on its way there is told with the first.
+        return replace(again, moved=replace(again.moved, stops=node.moved.stops))
 
     def _depends_on(self, item: OwnItem) -> tuple[Hashable, ...]:
         """Return all that an item's looks depend on beside itself."""
