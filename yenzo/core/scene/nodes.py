@@ -28,8 +28,8 @@ class Lettering:
     `line` is what a tool follows where the typeface has single lines; the outline is then what the tool makes of it.
     `fields` are all whose entries make the text; `field` is the first of them that is filled. `thin` is known where the
     method has limits and no effect makes the strokes thicker, `lowest` where a letter may be lower than it can be made.
-    `drops_effects` says that the text is too long for them.
-    `is_bent` says that its base line is no straight one, `has_bent_letters` that letters, which join, are bent along.
+    `drops_effects` says that the text is too long for them. `is_bent` says that its base line is no straight one,
+    `has_bent_letters` that letters, which join, are bent along.
     """
 
     placement: str

@@ -67,11 +67,19 @@ def area_within(rings: list[Points]) -> BaseGeometry:
 
 
 def signed_rings(rings: list[Points]) -> tuple[Geometries, Points]:
-    """Return rings of three points or more as shapely's, and the area that each goes round, by the way that it runs."""
+    """Return rings of three points or more as shapely's, and the area that each goes round, by the way that it runs.
+
+    By the shoelace formula: it also holds of rings that cross themselves.
+    """
     if not rings:
         return np.empty(0, dtype=object), np.empty(0)
-    lines = shapely.linearrings(np.concatenate(rings), indices=np.repeat(np.arange(len(rings)), [*map(len, rings)]))
-    return lines, np.where(shapely.is_ccw(lines), 1.0, -1.0) * shapely.area(shapely.polygons(lines))
+    points, counts = np.concatenate(rings), np.array([len(ring) for ring in rings])
+    firsts = np.cumsum(counts) - counts
+    following = np.arange(1, len(points) + 1)
+    following[firsts + counts - 1] = firsts
+    xs, ys = (points - points.mean(axis=0)).T
+    areas = np.add.reduceat(xs * ys[following] - xs[following] * ys, firsts) / 2
+    return shapely.linearrings(points, indices=np.repeat(np.arange(len(rings)), counts)), areas
 
 
 def covered_by(outline: Outline) -> BaseGeometry:
