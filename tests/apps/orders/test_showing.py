@@ -20,8 +20,8 @@ def motto_board(owner, product):
     product.refresh_from_db()
     motto = {"key": "fair", "label": "House motto", "produced": "Fair winds"}
     line = {"key": "motto", "kind": "choice", "label": "Motto", "options": [motto], "default": "fair"}
-    below = {"key": "motto", "kind": "line", "field": "motto", "side": "front", "area": "panel", "least_mm": 20}
-    below |= {"most_mm": 20, "typeface": {"fixed": "quayside"}, "color": {"palette": "finishes", "color": "white"}}
+    below = {"key": "motto", "kind": "line", "field": "motto", "side": "front", "area": "panel", "least_mm": 28}
+    below |= {"most_mm": 28, "typeface": {"fixed": "quayside"}, "color": {"palette": "finishes", "color": "white"}}
     below |= {"base_line": {"x_mm": 20, "y_mm": 90, "length_mm": 500}}
     day = {"key": "by", "kind": "date", "label": "Needed by", "after_working_days": 0, "within_days": 9000}
     operations = [
