@@ -54,7 +54,8 @@ def web_command(port: int, workers: int = 2) -> tuple[str, ...]:
 
 def album_command(port: int, secret: str, site: str) -> tuple[str, ...]:
     """Return the command of the album that stands in for one elsewhere."""
-    options = ("--port", str(port), "--secret", secret, "--back", f"{site}/")
+    # A secret may begin with a dash.
+    options = ("--port", str(port), f"--secret={secret}", "--back", f"{site}/")
     return (sys.executable, "-m", "yenzo.gateways.album.practice_server", *options)
 
 

@@ -2,6 +2,7 @@
 
 import io
 import socket
+import subprocess
 import threading
 from contextlib import suppress
 from time import sleep
@@ -11,9 +12,10 @@ import pytest
 import urllib3
 from PIL import Image
 
+from demo.installation import album_command
 from yenzo.gateways.album.interface import AlbumPictureError, AlbumRefusalError, AlbumSilenceError
 from yenzo.gateways.album.practice import PracticeAlbum
-from yenzo.gateways.album.practice_server import BROKEN, LATE, PICTURES, Server
+from yenzo.gateways.album.practice_server import BROKEN, LATE, NAME, PICTURES, Server
 
 SECRET, BACK = "known-to-both", "http://shop.example/"
 
@@ -142,3 +144,18 @@ def test_answer_that_is_larger_than_what_was_asked_for_isnt_read_on(album, token
     monkeypatch.setattr("yenzo.gateways.album.practice.MOST_SAID_BYTES", 100)
     with pytest.raises(AlbumSilenceError):
         album.page(token)
+
+
+def test_album_starts_with_any_secret(free_port):
+    command = album_command(free_port, "-begins-with-a-dash", "http://127.0.0.1:1")
+    with subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True) as album:
+        said = album.stdout.readline()
+        album.terminate()
+    assert said == f"{NAME} at http://127.0.0.1:{free_port}\n"
+
+
+@pytest.fixture
+def free_port():
+    with socket.socket() as one:
+        one.bind(("127.0.0.1", 0))
+        return one.getsockname()[1]

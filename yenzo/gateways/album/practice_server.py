@@ -196,6 +196,7 @@ def main() -> None:
     options.add_argument("--late-seconds", type=float, default=20.0)
     given = options.parse_args()
     sys.stdout.write(f"{NAME} at http://127.0.0.1:{given.port}\n")
+    sys.stdout.flush()
     Server(given.port, given.secret, given.back, given.late_seconds).serve_forever()
 
 
