@@ -1,4 +1,4 @@
-"""Some random documents, each through one of the back-ends; `make fuzz` runs ten thousand through all.
+"""Sixty random documents, each through one of the back-ends; `make fuzz` runs ten thousand through all.
 
 That has the slow ones too: number 47, whose dots make a DXF file of 180,000 points, takes as long as all of these.
 """
@@ -8,7 +8,7 @@ import pytest
 from tests.fuzzing import run, shelf
 from yenzo.core.render.files import FORMATS
 
-BATCH = 12
+BATCH = 20
 
 
 @pytest.mark.parametrize("first", [0, 20, 60])
