@@ -96,6 +96,42 @@ def test_what_the_hand_left_is_what_the_server_shows_and_nothing_is_asked_while_
     assert hands(page, "photo")["shift_mm"][0] > 0
 
 
+def painted_in(page, steps):
+    """Return how often the browser painted anything of the page during some steps of the mouse."""
+    session = page.context.browser.new_browser_cdp_session()
+    events, is_done = [], []
+    session.on("Tracing.dataCollected", lambda told: events.extend(told["value"]))
+    session.on("Tracing.tracingComplete", lambda _: is_done.append(True))
+    session.send("Tracing.start", {"traceConfig": {"includedCategories": ["devtools.timeline"]}})
+    for x, y in steps:
+        page.mouse.move(x, y)
+        page.evaluate("() => new Promise(requestAnimationFrame)")
+    session.send("Tracing.end")
+    while not is_done:
+        page.wait_for_timeout(20)
+    names = [event["name"] for event in events]
+    assert names.count("Layerize") >= len(steps) / 2
+    return names.count("Paint")
+
+
+def test_what_follows_the_hand_is_shown_where_it_will_lie_and_nothing_is_painted_anew_for_it(open_page):
+    page = open_page("/goods/canvas-tote/")
+    page.get_by_role("button", name="+ Text").click()
+    page.fill("[data-own-text]", "GULL")
+    settled(page)
+    key = page.locator("[data-hold]").first.get_attribute("data-hold")
+    x, y = middle_of(page, f".goods [data-item='{key}'] [data-grip]")
+    drag(page, (x, y), [(4, 3), (9, 6)])
+    expect(page.locator(".hand-sheet")).to_have_count(1)
+    assert painted_in(page, [(x + 9 + step, y + 6 + step) for step in range(1, 13)]) <= 2
+    left = where(page, key)
+    page.mouse.up()
+    settled(page)
+    assert where(page, key) == pytest.approx(left, abs=NEAR_PX)
+    expect(page.locator(".hand-sheet")).to_have_count(0)
+    assert page.evaluate("document.getAnimations().length") == 0
+
+
 def test_a_photo_never_uncovers_its_window_and_undo_goes_back_step_by_step(open_page):
     page = clock(open_page)
     x, y = middle_of(page, ".goods svg")

@@ -1,6 +1,7 @@
 // By hand: what lies on the goods is held, moved, turned and sized. While the hand is down only what it holds is
 // transformed; when it comes up its gesture goes to the server in mm of the area, and what that says is shown.
 
+import { Lifted, Sheet } from "./lifted.js";
 import { announce } from "./page.js";
 import { about, apply, compose, inverse, isNear, nearest, parse, written } from "./plane.js";
 import { snapped } from "./snapping.js";
@@ -77,7 +78,7 @@ function together(gestures) {
 const waitingOf = (form, key) => together(stateOf(form).waiting.filter((one) => one.do === "move" && one.item === key));
 function pendingOf(form, key) {
   const waiting = waitingOf(form, key);
-  return drag?.key === key && drag.form === form && drag.gesture ? together([waiting, drag.gesture]) : waiting;
+  return isDragged(form, key) ? together([waiting, drag.gesture]) : waiting;
 }
 
 // A shift, as far as the edge lets it go: what else the server makes of it shows with its answer.
@@ -92,16 +93,30 @@ function stopped(form, key, own, [x, y]) {
 function show(form, key) {
   const item = itemOf(form, key);
   if (!item) return;
-  // How large a pixel is must be known before anything is changed: asked for afterwards, the page is laid out for it.
   const own = geometry(item), gesture = pendingOf(form, key), map = mapOf(own, gesture), px = mmPerPx(item.ownerSVGElement);
   const isMoved = !isNear(map, IDENTITY), { moved: keys } = stateOf(form);
   if (isMoved) keys.add(key);
   else keys.delete(key);
-  for (const part of item.querySelectorAll("[data-moves]")) {
-    if (isMoved) part.setAttribute("transform", written(map));
-    else part.removeAttribute("transform");
+  if (isDragged(form, key)) {
+    lift(item).moveTo(map);
+  } else {
+    for (const part of item.querySelectorAll("[data-moves]")) {
+      if (isMoved) part.setAttribute("transform", written(map));
+      else part.removeAttribute("transform");
+    }
   }
   if (stateOf(form).held === key) drawFrame(item, own, gesture, px);
+}
+
+const isDragged = (form, key) => Boolean(drag?.key === key && drag.form === form && drag.gesture);
+
+// What is dragged, kept apart; anew where an answer put something else into its place.
+function lift(item) {
+  if (drag.lifted?.item !== item) {
+    drag.lifted?.drop();
+    drag.lifted = new Lifted(item);
+  }
+  return drag.lifted;
 }
 
 // --- The frame round what is held -------------------------------------------------------------------------------
@@ -110,6 +125,9 @@ function show(form, key) {
 class Pencil {
   constructor(group) {
     this.group = group;
+  }
+
+  begin() {
     this.at = 0;
   }
 
@@ -135,7 +153,23 @@ class Pencil {
   }
 }
 
-const mmPerPx = (svg) => 1 / svg.getScreenCTM().a;
+// How large a pixel is, by side: asked for anew with each answer, the page would be laid out for it again and again.
+const pixels = new WeakMap();
+const pixelWatcher = new ResizeObserver((entries) => {
+  for (const { target } of entries.filter((entry) => entry.target.isConnected)) {
+    const before = pixels.get(target), form = formOf(target), { held } = stateOf(form);
+    pixels.set(target, pixelOf(target));
+    if (before !== pixels.get(target) && held && itemOf(form, held)?.ownerSVGElement === target) show(form, held);
+  }
+});
+const pixelOf = (svg) => 1 / svg.getScreenCTM().a;
+function mmPerPx(svg) {
+  if (!pixels.has(svg)) {
+    pixels.set(svg, pixelOf(svg));
+    pixelWatcher.observe(svg);
+  }
+  return pixels.get(svg);
+}
 
 function frameOf(svg) {
   const found = svg.querySelector(":scope > .hand-frame");
@@ -149,7 +183,9 @@ function frameOf(svg) {
 
 function drawFrame(item, own, gesture, px) {
   const edge = edgeOf(own, gesture), corners = [0, 1, 2, 3].map((at) => edge[(at * edge.length) / 4]);
-  const pencil = new Pencil(frameOf(item.ownerSVGElement));
+  const isFollowing = drag?.lifted?.item === item, frame = frameOf(item.ownerSVGElement);
+  const pencil = isFollowing ? (drag.sheet ??= new Sheet(item.ownerSVGElement, frame)) : new Pencil(frame);
+  pencil.begin([...edge, ...cornersOfArea(own)]);
   pencil.draw("polygon", { points: edge.map((one) => one.join(",")).join(" "), class: "hand-edge" });
   if (own.can.has("turn")) {
     const [[ax, ay], [bx, by]] = corners, length = Math.hypot(bx - ax, by - ay) || 1;
@@ -162,8 +198,12 @@ function drawFrame(item, own, gesture, px) {
     const half = HANDLE_PX * px * 0.85;
     pencil.draw("rect", { x: x - half, y: y - half, width: 2 * half, height: 2 * half, class: "hand-handle", "data-handle": "size" });
   }
-  if (drag?.gesture && drag.key === item.dataset.item) drawSnaps(pencil, own, px, corners);
+  if (isFollowing) drawSnaps(pencil, own, px, corners);
   pencil.done();
+}
+
+function cornersOfArea({ frame: { width, height }, place }) {
+  return [[0, 0], [width, 0], [width, height], [0, height]].map(([x, y]) => apply(place, x, y));
 }
 
 function drawSnaps(pencil, own, px, corners) {
@@ -185,19 +225,20 @@ function clearFrames(form) {
 export function hold(form, key, { focus = false } = {}) {
   const state = stateOf(form);
   state.held = key;
-  for (const button of form.querySelectorAll("[data-hold]")) button.setAttribute("aria-pressed", String(button.dataset.hold === key));
+  const button = key !== null && form.querySelector(`[data-hold="${CSS.escape(key)}"]`), goods = key !== null && itemOf(form, key)?.ownerSVGElement;
+  for (const other of form.querySelectorAll("[data-hold][aria-pressed=true]")) if (other !== button) other.setAttribute("aria-pressed", "false");
+  if (button && button.getAttribute("aria-pressed") !== "true") button.setAttribute("aria-pressed", "true");
   for (const strip of form.querySelectorAll("[data-strip]")) strip.hidden = strip.dataset.strip !== key;
-  for (const svg of form.querySelectorAll(".goods svg")) svg.classList.toggle("has-held", key !== null && Boolean(svg.querySelector(`[data-item="${CSS.escape(key ?? "")}"]`)));
+  for (const svg of form.querySelectorAll(".goods svg")) svg.classList.toggle("has-held", svg === goods);
   clearFrames(form);
   tellBack(form);
   form.querySelector(".product-goods")?.classList.toggle("has-hands", Boolean(form.querySelector("[data-hold]")));
   form.querySelector("[name=holding]").value = key ?? "";
   if (key === null) return;
   askForStrip(form);
-  const button = form.querySelector(`[data-hold="${CSS.escape(key)}"]`);
   const side = button?.dataset.onSide;
   if (side && form.querySelector(`figure[data-side="${side}"][hidden]`)) form.querySelector(`[data-show-side="${side}"]`)?.click();
-  if (focus) button?.focus({ preventScroll: true });
+  if (focus && button) button.focus({ preventScroll: true });
   show(form, key);
 }
 
@@ -446,11 +487,13 @@ function end(event, isDone) {
     cancelAnimationFrame(drag.frame);
     follow();
   }
-  const { form, key, gesture, isFar } = drag;
-  drag.svg.classList.remove("is-dragged");
+  const { form, key, gesture, isFar, svg, lifted, sheet } = drag;
+  svg.classList.remove("is-dragged");
   drag = null;
   if (isDone && isFar && gesture) moved(form, key, gesture);
   else show(form, key);
+  lifted?.drop();
+  sheet?.drop();
   askForStrip(form);
 }
 document.addEventListener("pointerup", (event) => end(event, true));
@@ -572,7 +615,4 @@ document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
   if (words) announce(words);
 });
 
-window.addEventListener("resize", () => {
-  for (const form of document.querySelectorAll("#slip-form, #try-out")) if (stateOf(form).held) show(form, stateOf(form).held);
-});
 for (const input of document.querySelectorAll("[name=gestures], [name=gestures-to], [name=holding]")) input.value = "";

@@ -1,0 +1,141 @@
+// What the hand holds while it moves, kept apart from the page: with each step nothing else is laid out, painted or
+// put together anew, which a slow machine feels.
+
+const ROOM_PX = 120, MOST_STRETCHED = 1.4;
+const still = (transform) => [{ transform }, { transform }];
+
+// A paused animation keeps what it moves in a layer of its own, which each step moves and nothing else. (What is only
+// said to change soon has such a layer as well, but each step of it puts all of the page's layers together anew.)
+export class Lifted {
+  constructor(item) {
+    this.item = item;
+    this.animations = [];
+    this.scale = 0;
+    item.classList.add("is-lifted");
+    this.parts = [...item.querySelectorAll("[data-moves]")];
+    for (const part of this.parts) for (const path of part.querySelectorAll("path[transform]")) unscale(path);
+  }
+
+  moveTo(map) {
+    const keyframes = still(`matrix(${map.join(",")})`), scale = Math.hypot(map[0], map[1]);
+    if (scale < MOST_STRETCHED * this.scale) {
+      for (const animation of this.animations) animation.effect.setKeyframes(keyframes);
+      return;
+    }
+    // A layer is stretched from how it was begun: what grows much is begun anew, to be sharp.
+    this.scale = scale;
+    this.#cancel();
+    this.animations = this.parts.map((part) => part.animate(keyframes, { duration: 1, fill: "both" }));
+    for (const animation of this.animations) animation.pause();
+  }
+
+  drop() {
+    this.item.classList.remove("is-lifted");
+    this.#cancel();
+  }
+
+  #cancel() {
+    for (const animation of this.animations) animation.cancel();
+  }
+}
+
+// An outline in micrometres, under a scale, becomes one in mm: what has a transform of its own inside of what moves
+// would be painted with each step. (A gradient is told in micrometres as well, and so stays under the scale.)
+function unscale(path) {
+  if (path.getAttribute("transform") !== "scale(.001)" || path.getAttribute("fill").startsWith("url(")) return;
+  path.setAttribute("d", path.getAttribute("d").replace(/-?\d+/g, (number) => String(number / 1000)));
+  path.removeAttribute("transform");
+}
+
+// A canvas over the goods that is drawn on as a `Pencil` draws into a group of theirs, and looks the same.
+export class Sheet {
+  constructor(svg, group) {
+    this.svg = svg;
+    this.looks = looksIn(group);
+    this.canvas = document.createElement("canvas");
+    this.canvas.className = "hand-sheet";
+    this.canvas.setAttribute("aria-hidden", "true");
+    this.context = this.canvas.getContext("2d");
+    this.rect = null;
+    document.body.append(this.canvas);
+  }
+
+  // Clears it, and lays it where points in mm of the side show; no larger than that, as all of it is shown anew.
+  begin(points) {
+    const { a, b, c, d, e, f } = this.svg.getScreenCTM(), density = devicePixelRatio, { canvas, context } = this;
+    const shown = points.map(([x, y]) => [a * x + c * y + e, b * x + d * y + f]);
+    const [left, top] = [0, 1].map((at) => Math.floor(Math.min(...shown.map((point) => point[at]))) - ROOM_PX);
+    const [right, bottom] = [0, 1].map((at) => Math.ceil(Math.max(...shown.map((point) => point[at]))) + ROOM_PX);
+    const had = this.rect;
+    if (!had || left < had.left || top < had.top || right > had.right || bottom > had.bottom) {
+      this.rect = { left, top, right, bottom };
+      const size = { width: right - left, height: bottom - top };
+      for (const [name, value] of Object.entries({ left, top, ...size })) canvas.style[name] = `${value}px`;
+      [canvas.width, canvas.height] = [size.width * density, size.height * density];
+    }
+    context.resetTransform();
+    context.clearRect(0, 0, canvas.width, canvas.height);
+    context.setTransform(a * density, b * density, c * density, d * density, (e - this.rect.left) * density, (f - this.rect.top) * density);
+    this.px = 1 / Math.hypot(a, b);
+  }
+
+  draw(name, attributes, words = null) {
+    const { context } = this, look = this.looks[attributes.class];
+    context.strokeStyle = look.stroke;
+    context.fillStyle = look.fill;
+    context.lineWidth = parseFloat(look.strokeWidth) * this.px;
+    if (name === "text") {
+      this.write(words, attributes, look);
+      return;
+    }
+    const path = PATHS[name](attributes);
+    if (look.fill !== "none") context.fill(path);
+    context.stroke(path);
+  }
+
+  // In whole pixels, not in mm: letters less high than a few units are set unevenly.
+  write(words, { x, y, "font-size": size }, look) {
+    const { context, px } = this;
+    context.save();
+    context.translate(x, y);
+    context.scale(px, px);
+    context.font = `${size / px}px ${look.fontFamily}`;
+    context.lineWidth = parseFloat(look.strokeWidth);
+    context.strokeText(words, 0, 0);
+    context.fillText(words, 0, 0);
+    context.restore();
+  }
+
+  done() {}
+
+  drop() {
+    this.canvas.remove();
+  }
+}
+
+const PATHS = {
+  circle: ({ cx, cy, r }) => drawn((path) => path.arc(cx, cy, r, 0, 2 * Math.PI)),
+  path: ({ d }) => new Path2D(d),
+  polygon: ({ points }) => new Path2D(`M${points.replaceAll(" ", "L")}Z`),
+  rect: ({ x, y, width, height }) => drawn((path) => path.rect(x, y, width, height)),
+};
+
+function drawn(draw) {
+  const path = new Path2D();
+  draw(path);
+  return path;
+}
+
+// What the stylesheet says of each kind of thing in the group, in colors that a canvas takes.
+function looksIn(group) {
+  const probe = document.createElementNS(group.namespaceURI, "text");
+  group.append(probe);
+  const looks = {};
+  for (const name of ["hand-edge", "hand-handle", "hand-snap", "hand-words"]) {
+    probe.setAttribute("class", name);
+    const { stroke, fill, strokeWidth, fontFamily } = getComputedStyle(probe);
+    looks[name] = { stroke, fill, strokeWidth, fontFamily };
+  }
+  probe.remove();
+  return looks;
+}
