@@ -170,6 +170,25 @@ def test_preview_sends_only_sides_that_changed_and_no_control_that_stays(product
     assert "room for 11 more" in page
 
 
+def test_price_and_what_is_said_of_the_goods_are_sent_when_they_differ_from_what_shows(product):
+    def answer(**changed):
+        form = {"entry-name": "Tern", "entry-wood": "cedar", "asked": "name lettering with_photo wood finish"}
+        return Client().post(PREVIEW, {**form, **changed}).content.decode()
+
+    first = answer()
+    [shown] = re.findall(r'name="shown" value="([^"]+)"', first)
+    price, goods_said = 'id="price" hx-swap-oob', 'id="said-variant" class="said" hx-swap-oob'
+    assert price in first
+    assert goods_said in first
+    same = answer(shown=shown, **{"entry-name": "Whelk"})
+    assert "WHELK" in same
+    assert price not in same
+    assert goods_said not in same
+    dearer = answer(shown=shown, **{"entry-wood": "oak"})
+    assert price in dearer
+    assert 'data-total="119.50"' in dearer
+
+
 def test_line_that_becomes_asked_is_sent_and_keeps_what_was_typed(product):
     page = (
         Client()

@@ -24,6 +24,8 @@ def refresh_context(slip: Slip, form: QueryDict) -> dict[str, object]:
         "are_hands_otherwise": hand_list is None,
         "changed_held": [slip.held[at] for at in hand_list or ()],
         "is_strip_otherwise": bool(slip.held) and hand_list is not None and strip is None,
+        "is_price_otherwise": slip.price_parts.changed(seen) is None,
+        "is_goods_said_otherwise": slip.goods_said_parts.changed(seen) is None,
         "gestures_done": gestures_done(form),
         "changed_lines": [line for line in slip.lines if _has_changed(line, was_asked)],
     }

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 
 from yenzo.apps.designs.answers import meant_value
 from yenzo.apps.designs.now import context_now
@@ -11,7 +12,7 @@ from yenzo.apps.slip.goods import SlipSide, drawn_sides
 from yenzo.apps.slip.hands import HeldItem, held_items, list_parts, settled_hands, strip_parts
 from yenzo.apps.slip.lines import LineDrawing, SlipLine
 from yenzo.apps.slip.options import SlipOption
-from yenzo.apps.slip.told_apart import Parts
+from yenzo.apps.slip.told_apart import Parts, parts_of
 from yenzo.core.asking.ask import Context
 from yenzo.core.asking.problems import GOODS
 from yenzo.core.documents.assets import Assets
@@ -134,11 +135,21 @@ class Slip:
         """What is the matter with the goods themselves: too few are left."""
         return tuple(item.message for item in self.verdict.blocking if item.field == GOODS)
 
+    @cached_property
+    def price_parts(self) -> Parts:
+        """What tells one price from another, as it is shown."""
+        return parts_of("price", repr(self.quote), ())
+
+    @cached_property
+    def goods_said_parts(self) -> Parts:
+        """What tells apart what is said of the goods themselves."""
+        return parts_of("goods-said", "\n".join(self.goods_problems), ())
+
     @property
     def shown(self) -> str:
-        """What is shown of the goods and for hands, as the next request carries it."""
+        """What is shown of the goods, for hands and as the price, as the next request carries it."""
         parts = [layer.parts for side in self.sides for layer in side.layers]
-        return " ".join(one.told for one in (*parts, *self.hand_parts))
+        return " ".join(one.told for one in (*parts, *self.hand_parts, self.price_parts, self.goods_said_parts))
 
     @property
     def told(self) -> str:
