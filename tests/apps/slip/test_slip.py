@@ -15,6 +15,7 @@ from yenzo.apps.designs.models import Design, Upload
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.materials.services.materials import save_material
 from yenzo.apps.products.kinds import KIND_WORDS
+from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.drafts import edit_draft
 from yenzo.apps.products.services.products import import_product
 from yenzo.apps.products.services.publishing import publish_setup
@@ -200,6 +201,13 @@ def test_line_that_becomes_asked_is_sent_and_keeps_what_was_typed(product):
     )
     assert 'id="line-photo"' in page
     assert "hidden" not in re.search(r'<li id="line-photo"[^>]*>', page).group()
+
+
+@pytest.mark.parametrize("change", [{"is_resting": True}, {"is_kit": True}, {"live": None}, {"key": "other"}])
+def test_preview_of_what_the_shop_does_not_sell_is_not_found(product, change):
+    assert Client().post(PREVIEW, {"entry-name": "Otter"}).status_code == 200
+    Product.objects.filter(pk=product.pk).update(**change)
+    assert Client().post(PREVIEW, {"entry-name": "Otter"}).status_code == 404
 
 
 def test_preview_writes_no_row_and_no_session(product):

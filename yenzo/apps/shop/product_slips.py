@@ -4,7 +4,7 @@ import uuid
 from dataclasses import dataclass
 from typing import Any
 
-from django.http import HttpRequest, HttpResponse, QueryDict
+from django.http import Http404, HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 
@@ -14,7 +14,7 @@ from yenzo.apps.designs.to_core import Uploads, as_uuid, uploads_of_form
 from yenzo.apps.designs.unfinished import is_waiting, with_arrived
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor
 from yenzo.apps.files.store import StoredAssets
-from yenzo.apps.products.models import Product
+from yenzo.apps.products.models import Product, Revision
 from yenzo.apps.products.to_core import shop_setup
 from yenzo.apps.shop.found_by import absolute, product_data
 from yenzo.apps.slip.hands import holding_of_form
@@ -41,6 +41,21 @@ def live_product(key: str) -> Product:
     return get_object_or_404(Product.objects.live().defer("draft", "live__document"), key=key)
 
 
+def sold_setup(product: Product) -> Setup:
+    """Return the set-up that a product is sold with."""
+    assert product.live is not None
+    return shop_setup(product.live)
+
+
+def live_setup(key: str) -> Setup:
+    """Return the set-up of a product that the shop sells, or answer that there is none; no more of it is read."""
+    found = Product.objects.live_revision(key)
+    if found is None:
+        raise Http404
+    pk, sha256 = found
+    return shop_setup(Revision(pk=pk, sha256=sha256))
+
+
 def design_to_change(request: HttpRequest, product: Product) -> Design | None:
     """Return the visitor's own design that is being changed, in the basket or beside it, if any is."""
     visitor, wanted = known_visitor(request), as_uuid(request.POST.get("design") or request.GET.get("design") or "")
@@ -52,15 +67,14 @@ def design_to_change(request: HttpRequest, product: Product) -> Design | None:
 
 def slip_of_form(
     request: HttpRequest,
-    product: Product,
+    setup: Setup,
     sent: QueryDict,
     *,
     tells_missing: bool = False,
     keeps_page: bool = False,
 ) -> SentSlip:
     """Return the slip that a form of the product's page asks for."""
-    assert product.live is not None
-    setup, visitor = shop_setup(product.live), known_visitor(request)
+    visitor = known_visitor(request)
     form, pending = with_arrived(setup, sent, visitor)
     uploads = uploads_of_form(setup, form, visitor)
     slip = build_slip(

@@ -28,6 +28,17 @@ class ProductQuerySet(models.QuerySet["Product"]):
         """Return the products that customers can personalize now."""
         return self.products().filter(live__isnull=False, is_resting=False).select_related("live").order_by("name")
 
+    def live_revision(self, key: str) -> tuple[int, str] | None:
+        """Return what a product's revision that customers see is called by, and its hash; None where they see none.
+
+        It is asked for with each key that a customer presses: what `live` builds of conditions costs more than they do.
+        """
+        asked = ("is_kit", "is_resting", "live_id", "live__sha256")
+        for is_kit, is_resting, pk, sha256 in self.filter(key=key).values_list(*asked):
+            if pk is not None and not is_kit and not is_resting:
+                return pk, sha256
+        return None
+
     def for_shop(self) -> Self:
         """Return what customers can personalize now with what a list shows of it, and no document."""
         shown = ("key", "live__sha256", "live__card", "live__currency", "live__name", "live__least_price")

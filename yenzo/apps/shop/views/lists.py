@@ -40,7 +40,7 @@ from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.pages.numbers import whole_numbers
 from yenzo.apps.products.to_core import shop_setup
 from yenzo.apps.shop.lists import ListPage, faulty_sheet
-from yenzo.apps.shop.product_slips import live_product, product_response, slip_of_form
+from yenzo.apps.shop.product_slips import live_product, product_response, slip_of_form, sold_setup
 from yenzo.apps.shop.views.products import LOOKED_AT, TOO_MANY, TOO_OFTEN
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.errors import TableError
@@ -87,7 +87,7 @@ def begin(request: HttpRequest, key: str) -> HttpResponseBase:
     if not setup.form.by_list:
         raise Http404
     form, refusals = receive_sent_files(request, setup)
-    sent = slip_of_form(request, product, form)
+    sent = slip_of_form(request, setup, form)
     if not may_go_on(request, "basket"):
         return product_response(request, product, sent.slip, None, status=TOO_MANY, trouble=gettext(TOO_OFTEN))
     for words in (*refusals, *([gettext(LOOKED_AT)] if sent.is_waiting else [])):
@@ -112,8 +112,7 @@ def begin(request: HttpRequest, key: str) -> HttpResponseBase:
 def blank(request: HttpRequest, key: str) -> HttpResponse:  # noqa: ARG001
     """Hand out an empty spreadsheet with the heads that the product takes."""
     product = live_product(key)
-    assert product.live is not None
-    sheet = blank_sheet(targets_of(shop_setup(product.live)))
+    sheet = blank_sheet(targets_of(sold_setup(product)))
     return _spreadsheet(sheet, f"{product.key}.xlsx")
 
 

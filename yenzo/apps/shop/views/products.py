@@ -31,9 +31,11 @@ from yenzo.apps.shop.product_slips import (
     design_to_change,
     list_to_change,
     live_product,
+    live_setup,
     product_address,
     product_response,
     slip_of_form,
+    sold_setup,
 )
 from yenzo.apps.slip.refreshing import refresh_context
 from yenzo.apps.slip.slip import build_slip
@@ -91,7 +93,7 @@ def product_page(request: HttpRequest, key: str) -> HttpResponse:
             request, gettext("You have begun one of these already: finish it, or begin anew, and carry over then.")
         )
     if unfinished is not None:
-        sent = slip_of_form(request, product, unfinished)
+        sent = slip_of_form(request, sold_setup(product), unfinished)
         return product_response(request, product, sent.slip, design, is_unfinished=True, is_waiting=sent.is_waiting)
     uploads: Uploads = {}
     entries = Entries()
@@ -100,19 +102,15 @@ def product_page(request: HttpRequest, key: str) -> HttpResponse:
     if design is not None:
         entries = entries_of(design.personalization)
         uploads = uploads_of_entries(entries, design.personalization.uploads.all())
-    assert product.live is not None
-    setup = shop_setup(product.live)
-    slip = build_slip(setup, entries, StoredAssets(), uploads, signed_in=is_signed_in(request))
+    slip = build_slip(sold_setup(product), entries, StoredAssets(), uploads, signed_in=is_signed_in(request))
     return product_response(request, product, slip, design)
 
 
 def _shared_page(request: HttpRequest, product: Product, names: NameList) -> HttpResponse:
     """Show a product with what the rows of a list share, to be changed for all of them."""
-    assert product.live is not None
     entries = read_entries(names.common)
     uploads = uploads_of_entries(entries, names.uploads.all())
-    setup = shop_setup(product.live)
-    slip = build_slip(setup, entries, StoredAssets(), uploads, signed_in=is_signed_in(request))
+    slip = build_slip(sold_setup(product), entries, StoredAssets(), uploads, signed_in=is_signed_in(request))
     return product_response(request, product, slip, None, names=names)
 
 
@@ -123,7 +121,7 @@ def refresh(request: HttpRequest, key: str) -> HttpResponse:
         return HttpResponse(gettext("Too many changes in a short time; wait a moment."), status=TOO_MANY)
     # Whoever was told what is missing goes on being told, until it is there.
     is_told = request.POST.get("missing") == "told"
-    slip = slip_of_form(request, live_product(key), request.POST, tells_missing=is_told, keeps_page=True).slip
+    slip = slip_of_form(request, live_setup(key), request.POST, tells_missing=is_told, keeps_page=True).slip
     context = {**refresh_context(slip, request.POST), "tells_missing": is_told}
     if is_told:
         context["blocking"] = list(slip.verdict.blocking)
@@ -138,7 +136,7 @@ def reword(request: HttpRequest, key: str) -> HttpResponse:
         language = reader()
     product = live_product(key)
     with read_in(language):
-        sent = slip_of_form(request, product, request.POST)
+        sent = slip_of_form(request, sold_setup(product), request.POST)
         response = product_response(request, product, sent.slip, design_to_change(request, product))
     remember_language(response, language)
     return response
@@ -150,8 +148,9 @@ def keep_design(request: HttpRequest, key: str) -> HttpResponse:
     product = live_product(key)
     design = design_to_change(request, product)
     assert product.live is not None
-    form, refusals = receive_sent_files(request, shop_setup(product.live))
-    sent = slip_of_form(request, product, form)
+    setup = shop_setup(product.live)
+    form, refusals = receive_sent_files(request, setup)
+    sent = slip_of_form(request, setup, form)
     if not may_go_on(request, "basket"):
         trouble = gettext(TOO_OFTEN)
         return product_response(request, product, sent.slip, design, status=TOO_MANY, trouble=trouble)
@@ -185,8 +184,9 @@ def put_in_basket(request: HttpRequest, key: str) -> HttpResponse:
     product = live_product(key)
     design = design_to_change(request, product)
     assert product.live is not None
-    form, refusals = receive_sent_files(request, shop_setup(product.live))
-    sent = slip_of_form(request, product, form, tells_missing=True)
+    setup = shop_setup(product.live)
+    form, refusals = receive_sent_files(request, setup)
+    sent = slip_of_form(request, setup, form, tells_missing=True)
     slip = sent.slip
     if not may_go_on(request, "basket"):
         trouble = gettext(TOO_OFTEN)

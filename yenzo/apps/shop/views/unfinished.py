@@ -11,13 +11,13 @@ from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.services.unfinished import forget_entries, keep_entries
 from yenzo.apps.designs.unfinished import kept_form, receive_sent_files
 from yenzo.apps.designs.visitors import known_visitor, visitor_of
-from yenzo.apps.products.to_core import shop_setup
 from yenzo.apps.shop.product_slips import (
     design_to_change,
     live_product,
     product_address,
     product_response,
     slip_of_form,
+    sold_setup,
 )
 from yenzo.apps.shop.views.products import TOO_MANY
 
@@ -45,7 +45,7 @@ def again(request: HttpRequest, key: str) -> HttpResponse:
     product = live_product(key)
     if not may_go_on(request, "preview"):
         return HttpResponse(gettext("Too many changes in a short time; wait a moment."), status=TOO_MANY)
-    sent = slip_of_form(request, product, request.POST)
+    sent = slip_of_form(request, sold_setup(product), request.POST)
     design = design_to_change(request, product)
     return product_response(request, product, sent.slip, design, is_unfinished=True, is_waiting=sent.is_waiting)
 
@@ -54,8 +54,7 @@ def again(request: HttpRequest, key: str) -> HttpResponse:
 def show(request: HttpRequest, key: str) -> HttpResponse:
     """Show the goods and the price with what is entered, for browsers without scripts; files are received."""
     product = live_product(key)
-    assert product.live is not None
-    form, refusals = receive_sent_files(request, shop_setup(product.live))
+    form, refusals = receive_sent_files(request, sold_setup(product))
     if "go" in request.GET:
         form["go"] = request.GET["go"]
     design = design_to_change(request, product)
