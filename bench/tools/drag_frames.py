@@ -54,6 +54,7 @@ def main():
         sent, is_down = [], False
         page.on("request", lambda request: sent.append(request.url) if is_down and "preview" in request.url else None)
         for number in range(told.n):
+            page.wait_for_selector(told.item)
             box = page.locator(told.item).first.bounding_box()
             x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
             page.mouse.move(x, y)

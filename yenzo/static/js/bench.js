@@ -1,12 +1,14 @@
 // The bench: an area is drawn, moved and resized by the hand; its millimetres go to the server, which decides.
 
 import { post } from "./changing.js";
-import { drawn, isMeasuring } from "./marks.js";
+import { Lifted, Sheet } from "./lifted.js";
+import { isMeasuring } from "./marks.js";
 import { snapped } from "./snapping.js";
 
 const LEAST_DRAG_PX = 4, SNAP_PX = 6;
 const NUDGE_MM = 1;
 const FAR_NUDGE_MM = 10;
+const DRAGGED = "area-ground is-dragged", DRAWN_CLASSES = [DRAGGED, "hand-snap", "hand-words"];
 let drag = null;
 
 function pointOn(ground, event) {
@@ -20,12 +22,14 @@ function placeOf(area) {
   return { x, y, width, height };
 }
 
-// What lands in an area goes along while it is moved.
+// What lands in an area goes along when it is moved.
+function inksOf(area) {
+  const [, key] = area.dataset.imprint.split("/");
+  return [...area.closest("[data-ground]").querySelectorAll(`.bench-ink [data-area="${CSS.escape(key)}"]`)];
+}
+const wayTo = (area, place) => [place.x - placeOf(area).x, place.y - placeOf(area).y];
 function carry(area, place) {
-  const [, key] = area.dataset.imprint.split("/"), before = placeOf(area);
-  for (const ink of area.closest("[data-ground]").querySelectorAll(`.bench-ink [data-area="${CSS.escape(key)}"]`)) {
-    ink.setAttribute("transform", `translate(${place.x - before.x} ${place.y - before.y})`);
-  }
+  for (const ink of inksOf(area)) ink.setAttribute("transform", `translate(${wayTo(area, place).join(" ")})`);
 }
 
 function show(rect, place) {
@@ -106,13 +110,38 @@ function inLine(place) {
   return { ...place, x: place.x + by[0], y: place.y + by[1] };
 }
 
-function drawLines(ground, px) {
-  ground.querySelector(".hand-lines")?.remove();
-  const group = drawn(ground, "g", { class: "hand-lines", "aria-hidden": "true" });
-  for (const { line: [from, to], words } of drag?.lines ?? []) {
-    drawn(group, "path", { d: `M${from} L${to}`, class: "hand-snap" });
-    drawn(group, "text", { x: from[0] + 5 * px, y: from[1] + 14 * px, "font-size": 12 * px, class: "hand-words" }).textContent = words;
+function cornersOf({ x, y, width, height }, degrees) {
+  const middle = { x: x + width / 2, y: y + height / 2 };
+  return [[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([right, down]) => {
+    const off = turned({ x: (right * width) / 2, y: (down * height) / 2 }, degrees);
+    return [middle.x + off.x, middle.y + off.y];
+  });
+}
+
+// While the hand is down its frame and lines are drawn on a sheet over the bench, and ink that goes along is moved alone.
+function follow() {
+  if (!drag) return;
+  drag.frame = null;
+  const ground = groundOf(drag), area = areaOf(drag);
+  if (!ground) return;
+  const place = moved(drag.event), corners = cornersOf(place, drag.turn), lines = drag.lines ?? [];
+  if (drag.sheet?.group !== ground) {
+    drag.sheet?.drop();
+    drag.sheet = new Sheet(ground, DRAWN_CLASSES);
   }
+  const { sheet } = drag;
+  sheet.begin([...corners, ...lines.flatMap(({ line }) => line)]);
+  sheet.draw("polygon", { points: corners.map((one) => one.join(",")).join(" "), class: DRAGGED });
+  for (const { line: [from, to], words } of lines) {
+    sheet.draw("path", { d: `M${from} L${to}`, class: "hand-snap" });
+    sheet.draw("text", { x: from[0] + 5 * sheet.px, y: from[1] + 14 * sheet.px, "font-size": 12 * sheet.px, class: "hand-words" }, words);
+  }
+  if (!area || drag.handle) return;
+  if (drag.lifted?.item !== area) {
+    drag.lifted?.drop();
+    drag.lifted = new Lifted(area, inksOf(area));
+  }
+  drag.lifted.moveTo([1, 0, 0, 1, ...wayTo(area, place)]);
 }
 
 function drawnRect(ground) {
@@ -143,21 +172,33 @@ document.addEventListener("pointermove", (event) => {
   if (!drag || !groundOf(drag)) return;
   drag.isFar ||= Math.hypot(event.clientX - drag.start.x, event.clientY - drag.start.y) >= LEAST_DRAG_PX;
   if (!drag.isFar) return;
-  const rect = areaOf(drag)?.querySelector(".area-ground") ?? drawnRect(groundOf(drag));
-  rect.classList.add("is-dragged");
-  const place = moved(event), ground = groundOf(drag);
-  show(rect, place);
-  if (drag.area && !drag.handle) carry(areaOf(drag), place);
-  drawLines(ground, 1 / ground.ownerSVGElement.getScreenCTM().a);
+  drag.event = event;
+  drag.frame ??= requestAnimationFrame(follow);
 });
 
-document.addEventListener("pointerup", (event) => {
-  if (!drag || !groundOf(drag)) return;
-  const area = areaOf(drag), ground = groundOf(drag), place = moved(event), { isFar } = drag;
+function letGo() {
+  cancelAnimationFrame(drag.frame);
+  drag.lifted?.drop();
+  drag.sheet?.drop();
   drag = null;
+}
+document.addEventListener("pointercancel", () => { if (drag) letGo(); });
+
+document.addEventListener("pointerup", (event) => {
+  if (!drag) return;
+  const area = areaOf(drag), ground = groundOf(drag), place = ground && moved(event), { isFar, handle } = drag;
+  letGo();
+  if (!ground) return;
   if (!isFar) {
     if (area) pick(area);
-  } else if (area) {
+    return;
+  }
+  // Until the answer is there, it shows where it was left.
+  const rect = area?.querySelector(".area-ground") ?? drawnRect(ground);
+  rect.classList.add("is-dragged");
+  show(rect, place);
+  if (area && !handle) carry(area, place);
+  if (area) {
     send(area.dataset.placeAddress, place, area.dataset.imprint);
   } else {
     send(ground.dataset.drawAddress, place, "");

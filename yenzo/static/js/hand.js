@@ -11,6 +11,7 @@ const STEP_MM = 1, FAR_STEP_MM = 10, STEP_DEG = 1, FAR_STEP_DEG = 15, STEP_SCALE
 const FITS_ALL = 1000;
 const SVG = "http://www.w3.org/2000/svg";
 const IDENTITY = [1, 0, 0, 1, 0, 0];
+const DRAWN_CLASSES = ["hand-edge", "hand-handle", "hand-snap", "hand-words"];
 
 export const formOf = (element) => element.closest("#slip-form, #try-out");
 const states = new WeakMap();
@@ -183,8 +184,8 @@ function frameOf(svg) {
 
 function drawFrame(item, own, gesture, px) {
   const edge = edgeOf(own, gesture), corners = [0, 1, 2, 3].map((at) => edge[(at * edge.length) / 4]);
-  const isFollowing = drag?.lifted?.item === item, frame = frameOf(item.ownerSVGElement);
-  const pencil = isFollowing ? (drag.sheet ??= new Sheet(item.ownerSVGElement, frame)) : new Pencil(frame);
+  const isFollowing = drag?.lifted?.item === item;
+  const pencil = isFollowing ? (drag.sheet ??= new Sheet(item.ownerSVGElement, DRAWN_CLASSES)) : new Pencil(frameOf(item.ownerSVGElement));
   pencil.begin([...edge, ...cornersOfArea(own)]);
   pencil.draw("polygon", { points: edge.map((one) => one.join(",")).join(" "), class: "hand-edge" });
   if (own.can.has("turn")) {

@@ -7,13 +7,13 @@ const still = (transform) => [{ transform }, { transform }];
 // A paused animation keeps what it moves in a layer of its own, which each step moves and nothing else. (What is only
 // said to change soon has such a layer as well, but each step of it puts all of the page's layers together anew.)
 export class Lifted {
-  constructor(item) {
+  constructor(item, parts = [...item.querySelectorAll("[data-moves]")]) {
     this.item = item;
+    this.parts = parts;
     this.animations = [];
     this.scale = 0;
     item.classList.add("is-lifted");
-    this.parts = [...item.querySelectorAll("[data-moves]")];
-    for (const part of this.parts) for (const path of part.querySelectorAll("path[transform]")) unscale(path);
+    for (const part of parts) for (const path of part.querySelectorAll("path[transform]")) unscale(path);
   }
 
   moveTo(map) {
@@ -47,11 +47,12 @@ function unscale(path) {
   path.removeAttribute("transform");
 }
 
-// A canvas over the goods that is drawn on as a `Pencil` draws into a group of theirs, and looks the same.
+// A canvas over the goods that is drawn on in the mm of a group of theirs, and looks as what is drawn in that would: as
+// the stylesheet says of the classes that it is asked for.
 export class Sheet {
-  constructor(svg, group) {
-    this.svg = svg;
-    this.looks = looksIn(group);
+  constructor(group, classes) {
+    this.group = group;
+    this.looks = looksIn(group, classes);
     this.canvas = document.createElement("canvas");
     this.canvas.className = "hand-sheet";
     this.canvas.setAttribute("aria-hidden", "true");
@@ -60,9 +61,9 @@ export class Sheet {
     document.body.append(this.canvas);
   }
 
-  // Clears it, and lays it where points in mm of the side show; no larger than that, as all of it is shown anew.
+  // Clears it, and lays it where points in mm show; no larger than that, as all of it is shown anew.
   begin(points) {
-    const { a, b, c, d, e, f } = this.svg.getScreenCTM(), density = devicePixelRatio, { canvas, context } = this;
+    const { a, b, c, d, e, f } = this.group.getScreenCTM(), density = devicePixelRatio, { canvas, context } = this;
     const shown = points.map(([x, y]) => [a * x + c * y + e, b * x + d * y + f]);
     const [left, top] = [0, 1].map((at) => Math.floor(Math.min(...shown.map((point) => point[at]))) - ROOM_PX);
     const [right, bottom] = [0, 1].map((at) => Math.ceil(Math.max(...shown.map((point) => point[at]))) + ROOM_PX);
@@ -126,12 +127,12 @@ function drawn(draw) {
   return path;
 }
 
-// What the stylesheet says of each kind of thing in the group, in colors that a canvas takes.
-function looksIn(group) {
+// What the stylesheet says of each class, in colors that a canvas takes.
+function looksIn(group, classes) {
   const probe = document.createElementNS(group.namespaceURI, "text");
   group.append(probe);
   const looks = {};
-  for (const name of ["hand-edge", "hand-handle", "hand-snap", "hand-words"]) {
+  for (const name of classes) {
     probe.setAttribute("class", name);
     const { stroke, fill, strokeWidth, fontFamily } = getComputedStyle(probe);
     looks[name] = { stroke, fill, strokeWidth, fontFamily };

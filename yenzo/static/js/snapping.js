@@ -25,10 +25,10 @@ function gapsOf(axis, size, others) {
   for (let first = 0; first < sorted.length; first += 1) {
     for (let second = first + 1; second < sorted.length; second += 1) {
       const a = sorted[first], b = sorted[second], free = b[axis] - a[axis + 2];
-      if (free >= size) gaps.push({ at: (a[axis + 2] + b[axis]) / 2, to: ["middle"], words: `${long((free - size) / 2)} = ${long((free - size) / 2)}` });
+      if (free >= size) gaps.push({ at: (a[axis + 2] + b[axis]) / 2, to: ["middle"], gap: (free - size) / 2 });
       if (free > 0) {
-        gaps.push({ at: b[axis + 2] + free, to: ["low"], words: `${long(free)} = ${long(free)}` });
-        gaps.push({ at: a[axis] - free, to: ["high"], words: `${long(free)} = ${long(free)}` });
+        gaps.push({ at: b[axis + 2] + free, to: ["low"], gap: free });
+        gaps.push({ at: a[axis] - free, to: ["high"], gap: free });
       }
     }
   }
@@ -50,7 +50,7 @@ export function snapped(corners, frame, others, within) {
     by[axis] = best.off;
     const across = axis ? frame.width : frame.height;
     const line = axis ? [[0, best.at], [across, best.at]] : [[best.at, 0], [best.at, across]];
-    lines.push({ line, words: best.words ?? long(best.at) });
+    lines.push({ line, words: best.gap === undefined ? long(best.at) : `${long(best.gap)} = ${long(best.gap)}` });
   }
   return { by, lines };
 }
