@@ -2,11 +2,12 @@
 
 import json
 
+import pytest
 from playwright.sync_api import expect
 
 from demo.installation import wait_until
 from tests.core.conftest import picture_bytes
-from tests.story.conftest import PHONE, bench, settled
+from tests.story.conftest import PHONE, bench, copy_of, settled
 from tests.story.test_from_setup_to_pack import fill_aspect, place_of
 
 PANEL = "front/name-panel"
@@ -55,6 +56,26 @@ def test_area_is_moved_and_resized_by_the_hand_and_what_lies_in_it_goes_along(qu
     page.mouse.up()
     wait_until(lambda: draft_area(quiet_workshop, copy)[2] < 440, what="the new size")
     assert draft_area(quiet_workshop, copy)[:2] == moved[:2]
+
+
+def test_a_photo_in_its_ring_goes_along_while_its_area_is_held(quiet_workshop, open_page):
+    page = bench(open_page, copy_of(quiet_workshop, "tide-clock"))
+    image = page.locator(".bench-ink image").first
+    key = image.evaluate("one => one.closest('[data-area]').dataset.area")
+    box, before = page.locator(f"[data-imprint$='/{key}'] .shape").bounding_box(), image.bounding_box()
+    # Its middle is a hole, for the hands.
+    x, y = box["x"] + 0.1 * box["width"], box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.keyboard.down("Alt")
+    page.mouse.move(x + 12, y + 8, steps=4)
+    page.evaluate("() => new Promise(requestAnimationFrame)")
+    held = image.bounding_box()
+    assert (held["x"] - before["x"], held["y"] - before["y"]) == (pytest.approx(12, abs=0.3), pytest.approx(8, abs=0.3))
+    page.mouse.up()
+    page.keyboard.up("Alt")
+    expect(page.locator(".hand-sheet")).to_have_count(0)
+    settled(page)
 
 
 def test_two_sellers_on_the_same_value_and_the_later_one_sees_both(open_page, copy):

@@ -42,7 +42,7 @@ export class Lifted {
 // An outline in micrometres, under a scale, becomes one in mm: what has a transform of its own inside of what moves
 // would be painted with each step. (A gradient is told in micrometres as well, and so stays under the scale.)
 function unscale(path) {
-  if (path.getAttribute("transform") !== "scale(.001)" || path.getAttribute("fill").startsWith("url(")) return;
+  if (path.getAttribute("transform") !== "scale(.001)" || path.getAttribute("fill")?.startsWith("url(")) return;
   path.setAttribute("d", path.getAttribute("d").replace(/-?\d+/g, (number) => String(number / 1000)));
   path.removeAttribute("transform");
 }
@@ -61,23 +61,23 @@ export class Sheet {
     document.body.append(this.canvas);
   }
 
-  // Clears it, and lays it where points in mm show; no larger than that, as all of it is shown anew.
+  // Clears it, and lays it where points in mm show, as far as the window goes: all of it is shown anew each time.
   begin(points) {
     const { a, b, c, d, e, f } = this.group.getScreenCTM(), density = devicePixelRatio, { canvas, context } = this;
-    const shown = points.map(([x, y]) => [a * x + c * y + e, b * x + d * y + f]);
-    const [left, top] = [0, 1].map((at) => Math.floor(Math.min(...shown.map((point) => point[at]))) - ROOM_PX);
-    const [right, bottom] = [0, 1].map((at) => Math.ceil(Math.max(...shown.map((point) => point[at]))) + ROOM_PX);
-    const had = this.rect;
-    if (!had || left < had.left || top < had.top || right > had.right || bottom > had.bottom) {
-      this.rect = { left, top, right, bottom };
-      const size = { width: right - left, height: bottom - top };
-      for (const [name, value] of Object.entries({ left, top, ...size })) canvas.style[name] = `${value}px`;
-      [canvas.width, canvas.height] = [size.width * density, size.height * density];
-    }
+    const xs = points.map(([x, y]) => a * x + c * y + e), ys = points.map(([x, y]) => b * x + d * y + f);
+    const [left, right] = spanOf(xs, innerWidth), [top, bottom] = spanOf(ys, innerHeight), had = this.rect;
+    if (!had || left < had.left || top < had.top || right > had.right || bottom > had.bottom) this.#lay({ left, top, right, bottom });
     context.resetTransform();
     context.clearRect(0, 0, canvas.width, canvas.height);
     context.setTransform(a * density, b * density, c * density, d * density, (e - this.rect.left) * density, (f - this.rect.top) * density);
     this.px = 1 / Math.hypot(a, b);
+  }
+
+  #lay(rect) {
+    const { left, top } = rect, [width, height] = [rect.right - left, rect.bottom - top];
+    for (const [name, value] of Object.entries({ left, top, width, height })) this.canvas.style[name] = `${value}px`;
+    [this.canvas.width, this.canvas.height] = [width * devicePixelRatio, height * devicePixelRatio];
+    this.rect = rect;
   }
 
   draw(name, attributes, words = null) {
@@ -112,6 +112,11 @@ export class Sheet {
   drop() {
     this.canvas.remove();
   }
+}
+
+// From where to where something must show, with room for handles and words, within the window.
+function spanOf(values, most) {
+  return [Math.min(...values) - ROOM_PX, Math.max(...values) + ROOM_PX].map((at) => Math.round(Math.min(Math.max(at, 0), most)));
 }
 
 const PATHS = {
