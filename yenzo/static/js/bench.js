@@ -82,6 +82,7 @@ const areaOf = ({ area }) => area && document.getElementById(area);
 function moved(event) {
   const at = pointOn(groundOf(drag), event);
   const dx = at.x - drag.from.x, dy = at.y - drag.from.y;
+  drag.lines = [];
   if (drag.handle) {
     const along = turned({ x: dx, y: dy }, -drag.turn);
     const place = resized(drag.place, drag.handle, along.x, along.y);
@@ -124,7 +125,7 @@ function follow() {
   drag.frame = null;
   const ground = groundOf(drag), area = areaOf(drag);
   if (!ground) return;
-  const place = moved(drag.event), corners = cornersOf(place, drag.turn), lines = drag.lines ?? [];
+  const place = moved(drag.event), corners = cornersOf(place, drag.turn), { lines } = drag;
   if (drag.sheet?.group !== ground) {
     drag.sheet?.drop();
     drag.sheet = new Sheet(ground, DRAWN_CLASSES);
