@@ -70,8 +70,9 @@ def test_a_photo_in_its_ring_goes_along_while_its_area_is_held(quiet_workshop, o
     page.keyboard.down("Alt")
     page.mouse.move(x + 12, y + 8, steps=4)
     page.evaluate("() => new Promise(requestAnimationFrame)")
-    held = image.bounding_box()
+    held = page.locator(".hand-sheet image").bounding_box()
     assert (held["x"] - before["x"], held["y"] - before["y"]) == (pytest.approx(12, abs=0.3), pytest.approx(8, abs=0.3))
+    assert image.evaluate("one => getComputedStyle(one.closest('[data-area]')).opacity") == "0"
     page.mouse.up()
     page.keyboard.up("Alt")
     expect(page.locator(".hand-sheet")).to_have_count(0)

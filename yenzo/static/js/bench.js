@@ -1,7 +1,7 @@
 // The bench: an area is drawn, moved and resized by the hand; its millimetres go to the server, which decides.
 
 import { post } from "./changing.js";
-import { Lifted, Sheet } from "./lifted.js";
+import { Floating, Sheet } from "./lifted.js";
 import { isMeasuring } from "./marks.js";
 import { snapped } from "./snapping.js";
 
@@ -138,11 +138,11 @@ function follow() {
     sheet.draw("text", { x: from[0] + 5 * sheet.px, y: from[1] + 14 * sheet.px, "font-size": 12 * sheet.px, class: "hand-words" }, words);
   }
   if (!area || drag.handle) return;
-  if (drag.lifted?.item !== area) {
-    drag.lifted?.drop();
-    drag.lifted = new Lifted(area, inksOf(area));
+  if (drag.ink?.item !== area) {
+    drag.ink?.drop();
+    drag.ink = new Floating(area, inksOf(area), ground);
   }
-  drag.lifted.moveTo([1, 0, 0, 1, ...wayTo(area, place)]);
+  drag.ink.moveBy(...wayTo(area, place));
 }
 
 function drawnRect(ground) {
@@ -179,7 +179,7 @@ document.addEventListener("pointermove", (event) => {
 
 function letGo() {
   cancelAnimationFrame(drag.frame);
-  drag.lifted?.drop();
+  drag.ink?.drop();
   drag.sheet?.drop();
   drag = null;
 }

@@ -39,6 +39,39 @@ export class Lifted {
   }
 }
 
+// Copies of some ink of a group, over the page, and the ink itself unseen: what stands in groups that have a place of
+// their own can't be moved without all of these being painted anew.
+export class Floating {
+  constructor(item, inks, group) {
+    const svg = group.ownerSVGElement, { a, b } = svg.getScreenCTM(), place = svg.getBoundingClientRect();
+    this.item = item;
+    this.inks = inks;
+    this.pxPerMm = Math.hypot(a, b);
+    this.copy = document.createElementNS(svg.namespaceURI, "svg");
+    this.copy.setAttribute("viewBox", svg.getAttribute("viewBox"));
+    this.copy.setAttribute("class", "hand-sheet");
+    this.copy.setAttribute("aria-hidden", "true");
+    for (const name of ["left", "top", "width", "height"]) this.copy.style[name] = `${place[name]}px`;
+    const around = document.createElementNS(svg.namespaceURI, "g");
+    around.setAttribute("transform", group.getAttribute("transform"));
+    around.append(...inks.map((ink) => ink.cloneNode(true)));
+    this.copy.append(around);
+    document.body.append(this.copy);
+    // Unseen, not hidden: their clips stand for those of the copies, which have the same names.
+    for (const ink of inks) ink.style.opacity = "0";
+    this.lifted = new Lifted(this.copy, [this.copy]);
+  }
+
+  moveBy(x, y) {
+    this.lifted.moveTo([1, 0, 0, 1, x * this.pxPerMm, y * this.pxPerMm]);
+  }
+
+  drop() {
+    this.copy.remove();
+    for (const ink of this.inks) ink.style.opacity = "";
+  }
+}
+
 // An outline in micrometres, under a scale, becomes one in mm: what has a transform of its own inside of what moves
 // would be painted with each step. (A gradient is told in micrometres as well, and so stays under the scale.)
 function unscale(path) {
