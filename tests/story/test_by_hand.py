@@ -98,18 +98,12 @@ def test_what_the_hand_left_is_what_the_server_shows_and_nothing_is_asked_while_
 
 def painted_in(page, steps):
     """Return how often the browser painted anything of the page during some steps of the mouse."""
-    session = page.context.browser.new_browser_cdp_session()
-    events, is_done = [], []
-    session.on("Tracing.dataCollected", lambda told: events.extend(told["value"]))
-    session.on("Tracing.tracingComplete", lambda _: is_done.append(True))
-    session.send("Tracing.start", {"traceConfig": {"includedCategories": ["devtools.timeline"]}})
+    browser = page.context.browser
+    browser.start_tracing(page=page, categories=["devtools.timeline"])
     for x, y in steps:
         page.mouse.move(x, y)
         page.evaluate("() => new Promise(requestAnimationFrame)")
-    session.send("Tracing.end")
-    while not is_done:
-        page.wait_for_timeout(20)
-    names = [event["name"] for event in events]
+    names = [event["name"] for event in json.loads(browser.stop_tracing())["traceEvents"]]
     assert names.count("Layerize") >= len(steps) / 2
     return names.count("Paint")
 

@@ -15,7 +15,6 @@ from yenzo.apps.designs.models import Design, Upload
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.materials.services.materials import save_material
 from yenzo.apps.products.kinds import KIND_WORDS
-from yenzo.apps.products.models import Product
 from yenzo.apps.products.services.drafts import edit_draft
 from yenzo.apps.products.services.products import import_product
 from yenzo.apps.products.services.publishing import publish_setup
@@ -171,25 +170,6 @@ def test_preview_sends_only_sides_that_changed_and_no_control_that_stays(product
     assert "room for 11 more" in page
 
 
-def test_price_and_what_is_said_of_the_goods_are_sent_when_they_differ_from_what_shows(product):
-    def answer(**changed):
-        form = {"entry-name": "Tern", "entry-wood": "cedar", "asked": "name lettering with_photo wood finish"}
-        return Client().post(PREVIEW, {**form, **changed}).content.decode()
-
-    first = answer()
-    [shown] = re.findall(r'name="shown" value="([^"]+)"', first)
-    price, goods_said = 'id="price" hx-swap-oob', 'id="said-variant" class="said" hx-swap-oob'
-    assert price in first
-    assert goods_said in first
-    same = answer(shown=shown, **{"entry-name": "Whelk"})
-    assert "WHELK" in same
-    assert price not in same
-    assert goods_said not in same
-    dearer = answer(shown=shown, **{"entry-wood": "oak"})
-    assert price in dearer
-    assert 'data-total="119.50"' in dearer
-
-
 def test_line_that_becomes_asked_is_sent_and_keeps_what_was_typed(product):
     page = (
         Client()
@@ -201,13 +181,6 @@ def test_line_that_becomes_asked_is_sent_and_keeps_what_was_typed(product):
     )
     assert 'id="line-photo"' in page
     assert "hidden" not in re.search(r'<li id="line-photo"[^>]*>', page).group()
-
-
-@pytest.mark.parametrize("change", [{"is_resting": True}, {"is_kit": True}, {"live": None}, {"key": "other"}])
-def test_preview_of_what_the_shop_does_not_sell_is_not_found(product, change):
-    assert Client().post(PREVIEW, {"entry-name": "Otter"}).status_code == 200
-    Product.objects.filter(pk=product.pk).update(**change)
-    assert Client().post(PREVIEW, {"entry-name": "Otter"}).status_code == 404
 
 
 def test_preview_writes_no_row_and_no_session(product):
