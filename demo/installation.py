@@ -36,14 +36,14 @@ def free_port() -> int:
 def web_command(port: int, workers: int = 2) -> tuple[str, ...]:
     """Return the command of the web processes, which stand behind the front door."""
     shape = ("--worker-class", "gthread", "--workers", str(workers), "--threads", "4", "--limit-request-line", "8190")
-    # The door must be the one that closes idle connections: a request on one that closes just then would be lost.
-    idle = ("--keep-alive", "75")
+    # A process takes no more requests than it has threads, so that the others wait for whichever is free first.
+    free = ("--worker-connections", "4", "--keep-alive", "0")
     # Loaded once and shared: the processes start in half the time, and one that is killed is there again at once.
     shared = ("--preload",)
     return (
         str(BIN / "gunicorn"),
         *shape,
-        *idle,
+        *free,
         *shared,
         "--bind",
         f"127.0.0.1:{port}",

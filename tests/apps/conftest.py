@@ -25,6 +25,7 @@ from yenzo.apps.outbox.services.mails import send_mail
 from yenzo.apps.products.services.products import import_product
 from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.products.to_core import shop_setup
+from yenzo.apps.shop import lately
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.lists.columns import match_columns, targets_of
@@ -193,6 +194,13 @@ def send_mails():
 def _uncounted(settings):
     """Each test's actions are counted from nothing; those of previews live in the process and are many."""
     limiting._own.storage.reset()
+
+
+@pytest.fixture(autouse=True)
+def _read_anew(monkeypatch):
+    """Previews of tests follow upon changes at once."""
+    for what in ("live_revision", "stock"):
+        monkeypatch.setattr(lately, what, getattr(lately, what).__wrapped__)
 
 
 @pytest.fixture(autouse=True)

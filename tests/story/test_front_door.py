@@ -64,18 +64,27 @@ def test_request_that_cannot_be_read_gets_a_page_of_ours(workshop, asked):
     assert "be read</h1>" in answer
 
 
-def test_web_processes_leave_it_to_the_door_to_close_idle_connections(workshop):
+def test_web_process_takes_no_more_requests_than_it_answers_at_a_time(workshop):
     web = next(process for process in workshop.processes if b"gunicorn" in _command(process.pid))
     command = _command(web.pid).decode().split("\0")
-    address, kept_open = command[command.index("--bind") + 1], int(command[command.index("--keep-alive") + 1])
-    door = (Path(__file__).parents[2] / "deploy" / "nginx.conf").read_text()
-    assert int(re.search(r"keepalive_timeout (\d+)s;", door)[1]) < kept_open
-    with contextlib.closing(http.client.HTTPConnection(address, timeout=30)) as connection:
+    of = {option: command[command.index(option) + 1] for option in ("--bind", "--threads", "--worker-connections")}
+    assert of["--worker-connections"] == of["--threads"]
+    service = (Path(__file__).parents[2] / "deploy" / "yenzo-web.service").read_text()
+    assert all(f"{option} {of[option]}" in service for option in ("--threads", "--worker-connections"))
+    # None of them is held by a connection on which nothing is asked.
+    with contextlib.closing(http.client.HTTPConnection(of["--bind"], timeout=30)) as connection:
+        connection.request("GET", "/goods/cedar-nameboard/", headers={"Host": "127.0.0.1"})
+        answer = connection.getresponse()
+        assert (answer.status, answer.getheader("Connection")) == (200, "close")
+
+
+def test_customers_connection_stays_open_between_requests(workshop):
+    with contextlib.closing(http.client.HTTPConnection("127.0.0.1", port_of(workshop), timeout=30)) as connection:
         connection.connect()
         line = connection.sock
         for pause in (0, 4):
             time.sleep(pause)
-            connection.request("GET", "/goods/cedar-nameboard/", headers={"Host": "127.0.0.1"})
+            connection.request("GET", "/goods/cedar-nameboard/")
             answer = connection.getresponse()
             assert answer.status == 200
             answer.read()

@@ -2,12 +2,16 @@
 
 import subprocess
 import sys
+from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 from django.test import Client, RequestFactory
+from limits import parse
+from limits.strategies import FixedWindowRateLimiter
 
 from demo.installation import ROOT
 from tests.apps.conftest import ADDRESS
+from yenzo.apps.accounts.counting import ProcessStorage
 from yenzo.apps.accounts.limiting import client_address, count_once
 
 SIGN_IN = "/workshop/sign-in/"
@@ -48,6 +52,33 @@ def test_count_is_shared_by_all_processes(settings):
     assert done.stdout.strip() == "[True, True, True, True]"
     assert [count_once("upload", "somebody") for _ in range(3)] == [True, False, False]
     assert count_once("upload", "somebody else")
+
+
+def test_what_is_counted_in_the_process_begins_anew_with_each_window_and_keeps_to_its_room(monkeypatch):
+    counts, now = ProcessStorage(most=3), 1000.0
+    monkeypatch.setattr("yenzo.apps.accounts.counting.time.time", lambda: now)
+    limiter, share = FixedWindowRateLimiter(counts), parse("2/minute")
+    assert [limiter.hit(share, "preview", "one") for _ in range(3)] == [True, True, False]
+    assert limiter.hit(share, "preview", "another")
+    [key] = [key for key in counts._windows if "one" in key]
+    assert (counts.get(key), counts.get_expiry(key)) == (3, 1060.0)
+    now += 60
+    assert counts.get(key) == 0
+    assert limiter.hit(share, "preview", "one")
+    limiter.clear(share, "preview", "one")
+    assert counts.get(key) == 0
+    for number in range(5):
+        limiter.hit(share, "preview", f"address {number}")
+    assert len(counts._windows) == 3
+    assert counts.reset() == 3
+    assert not len(counts._windows)
+
+
+def test_no_count_is_lost_between_threads():
+    counts = ProcessStorage()
+    with ThreadPoolExecutor(8) as pool:
+        list(pool.map(lambda _: counts.incr("key", 60), range(4000)))
+    assert counts.get("key") == 4000
 
 
 def sign_in(client, password, **more):

@@ -54,6 +54,13 @@ def test_frame_is_shown_by_its_site_only_and_speaks_its_language(allowed, produc
     assert addresses
     assert all(one.startswith(f"{head}/") for one in addresses), addresses
     assert 'src="/static/' in said
+    pictures = re.findall(r'(?:href|data-picture)="([^"]*/goods-pictures/[^"]+)"', said)
+    assert pictures
+    assert all(one.startswith(f"{head}/") for one in pictures), pictures
+    # The shop's own page, asked for between, has the same pictures at the shop's own addresses.
+    outside = re.findall(r'data-picture="([^"]+)"', client.get(f"/goods/{product.key}/").content.decode())
+    assert outside
+    assert all(one.startswith("/goods-pictures/") for one in outside), outside
 
 
 def test_no_cookie_is_read_or_set_in_a_frame(framed, product, visitor, browser_of):

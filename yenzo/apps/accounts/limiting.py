@@ -9,16 +9,16 @@ from functools import lru_cache
 from django.conf import settings
 from django.http import HttpRequest
 from limits import RateLimitItem, parse_many
-from limits.storage import MemoryStorage, storage_from_string
-from limits.strategies import FixedWindowRateLimiter, RateLimiter, SlidingWindowCounterRateLimiter
+from limits.storage import storage_from_string
+from limits.strategies import FixedWindowRateLimiter, RateLimiter
 
-from yenzo.apps.accounts import counting
+from yenzo.apps.accounts.counting import ProcessStorage
 
 IN_PROCESS = {"preview"}
 # The part of an IPv6 address that one household or firm has.
 NETWORK_BITS = 64
-_own = SlidingWindowCounterRateLimiter(MemoryStorage())
-assert counting  # Importing it registers the storage.
+# Importing storages of our own registers them.
+_own = FixedWindowRateLimiter(ProcessStorage())
 
 
 def client_address(request: HttpRequest) -> str:

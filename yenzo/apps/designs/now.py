@@ -1,6 +1,6 @@
 """What the core may not fetch itself: the day in the workshop's own time zone, and what is left in stock."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 
 from django.utils import timezone
 
@@ -9,8 +9,14 @@ from yenzo.core.asking.ask import Context, stock_skus
 from yenzo.core.documents.setup import Setup
 
 
-def context_now(setups: Iterable[Setup], *, signed_in: bool) -> Context:
+def pieces_left(skus: frozenset[str]) -> dict[str, int]:
+    """Return how many pieces are left of what is counted, by SKU."""
+    return dict(StockItem.objects.filter(sku__in=skus).values_list("sku", "pieces")) if skus else {}
+
+
+def context_now(
+    setups: Iterable[Setup], *, signed_in: bool, stock: Callable[[frozenset[str]], dict[str, int]] = pieces_left
+) -> Context:
     """Return the context of a request that is answered now, with the stock of all its set-ups, asked for once."""
-    skus = {sku for setup in setups for sku in stock_skus(setup)}
-    stock = dict(StockItem.objects.filter(sku__in=skus).values_list("sku", "pieces")) if skus else {}
-    return Context(today=timezone.localdate(), stock=stock, signed_in=signed_in)
+    skus = frozenset(sku for setup in setups for sku in stock_skus(setup))
+    return Context(today=timezone.localdate(), stock=stock(skus), signed_in=signed_in)

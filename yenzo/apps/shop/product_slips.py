@@ -9,6 +9,7 @@ from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 
 from yenzo.apps.designs.models import Design, NameList
+from yenzo.apps.designs.now import context_now, pieces_left
 from yenzo.apps.designs.personalized import read_now
 from yenzo.apps.designs.to_core import Uploads, as_uuid, uploads_of_form
 from yenzo.apps.designs.unfinished import is_waiting, with_arrived
@@ -16,6 +17,7 @@ from yenzo.apps.designs.visitors import is_signed_in, known_visitor
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.products.models import Product, Revision
 from yenzo.apps.products.to_core import shop_setup
+from yenzo.apps.shop import lately
 from yenzo.apps.shop.found_by import absolute, product_data
 from yenzo.apps.slip.hands import holding_of_form
 from yenzo.apps.slip.refreshing import turn_of_form
@@ -49,7 +51,7 @@ def sold_setup(product: Product) -> Setup:
 
 def live_setup(key: str) -> Setup:
     """Return the set-up of a product that the shop sells, or answer that there is none; no more of it is read."""
-    found = Product.objects.live_revision(key)
+    found = lately.live_revision(key)
     if found is None:
         raise Http404
     pk, sha256 = found
@@ -71,9 +73,9 @@ def slip_of_form(
     sent: QueryDict,
     *,
     tells_missing: bool = False,
-    keeps_page: bool = False,
+    is_preview: bool = False,
 ) -> SentSlip:
-    """Return the slip that a form of the product's page asks for."""
+    """Return the slip that a form of the product's page asks for; a preview stays on its page of the form."""
     visitor = known_visitor(request)
     form, pending = with_arrived(setup, sent, visitor)
     uploads = uploads_of_form(setup, form, visitor)
@@ -83,9 +85,11 @@ def slip_of_form(
         StoredAssets(),
         uploads,
         pending=pending,
-        signed_in=is_signed_in(request),
+        context=context_now(
+            [setup], signed_in=is_signed_in(request), stock=lately.stock if is_preview else pieces_left
+        ),
         tells_missing=tells_missing,
-        keeps_page=keeps_page,
+        keeps_page=is_preview,
         turn=turn_of_form(form),
         holding=holding_of_form(form),
     )

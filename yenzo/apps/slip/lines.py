@@ -79,6 +79,12 @@ class SlipLine:
         return f"{self.field.key}:{own}" if own else self.field.key
 
     @property
+    def beside(self) -> str:
+        """What tells apart what stands beside its control, and may change with each key; empty where nothing does."""
+        needed = str(self.is_needed) if self.field.required_when else ""
+        return needed + self.details.beside
+
+    @property
     def problems(self) -> tuple[str, ...]:
         """What keeps the piece from being made."""
         return self.messages.problems

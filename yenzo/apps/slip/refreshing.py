@@ -1,11 +1,13 @@
 """The preview protocol: a slip and what the browser shows come in; the parts that changed go out."""
 
+from collections.abc import Mapping
+
 from django.http import QueryDict
 
 from yenzo.apps.slip.goods import changed_side
 from yenzo.apps.slip.lines import SlipLine
 from yenzo.apps.slip.slip import Slip, Turn
-from yenzo.apps.slip.told_apart import read_parts
+from yenzo.apps.slip.told_apart import Parts, read_parts
 
 
 def refresh_context(slip: Slip, form: QueryDict) -> dict[str, object]:
@@ -26,9 +28,16 @@ def refresh_context(slip: Slip, form: QueryDict) -> dict[str, object]:
         "is_strip_otherwise": bool(slip.held) and hand_list is not None and strip is None,
         "is_price_otherwise": slip.price_parts.changed(seen) is None,
         "is_goods_said_otherwise": slip.goods_said_parts.changed(seen) is None,
+        "lines_beside_otherwise": _beside_otherwise(slip, seen),
         "gestures_done": gestures_done(form),
         "changed_lines": [line for line in slip.lines if _has_changed(line, was_asked)],
     }
+
+
+def _beside_otherwise(slip: Slip, seen: Mapping[str, Parts]) -> list[SlipLine]:
+    """Return the lines beside whose control something else stands than is seen."""
+    lines, changed = slip.lines_with_beside, slip.beside_parts.changed(seen)
+    return list(lines) if changed is None else [lines[at] for at in changed]
 
 
 def _has_changed(line: SlipLine, was_asked: set[str]) -> bool:

@@ -145,11 +145,23 @@ class Slip:
         """What tells apart what is said of the goods themselves."""
         return parts_of("goods-said", "\n".join(self.goods_problems), ())
 
+    @cached_property
+    def lines_with_beside(self) -> tuple[SlipLine, ...]:
+        """The lines that are asked and have something beside their control that may change with each key."""
+        return tuple(line for line in self.lines if line.is_asked and line.beside)
+
+    @cached_property
+    def beside_parts(self) -> Parts:
+        """What tells apart what stands beside controls."""
+        lines = self.lines_with_beside
+        return parts_of("beside", " ".join(line.field.key for line in lines), [line.beside for line in lines])
+
     @property
     def shown(self) -> str:
-        """What is shown of the goods, for hands and as the price, as the next request carries it."""
+        """What is shown of the goods, for hands, as the price and beside controls, as the next request carries it."""
         parts = [layer.parts for side in self.sides for layer in side.layers]
-        return " ".join(one.told for one in (*parts, *self.hand_parts, self.price_parts, self.goods_said_parts))
+        said = (self.price_parts, self.goods_said_parts, self.beside_parts)
+        return " ".join(one.told for one in (*parts, *self.hand_parts, *said))
 
     @property
     def told(self) -> str:

@@ -121,7 +121,7 @@ def refresh(request: HttpRequest, key: str) -> HttpResponse:
         return HttpResponse(gettext("Too many changes in a short time; wait a moment."), status=TOO_MANY)
     # Whoever was told what is missing goes on being told, until it is there.
     is_told = request.POST.get("missing") == "told"
-    slip = slip_of_form(request, live_setup(key), request.POST, tells_missing=is_told, keeps_page=True).slip
+    slip = slip_of_form(request, live_setup(key), request.POST, tells_missing=is_told, is_preview=True).slip
     context = {**refresh_context(slip, request.POST), "tells_missing": is_told}
     if is_told:
         context["blocking"] = list(slip.verdict.blocking)

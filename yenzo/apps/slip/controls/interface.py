@@ -19,6 +19,11 @@ MOST_TEXT = 20_000
 class Details:
     """What a control is drawn with beside its field and entry; each kind has its own."""
 
+    @property
+    def beside(self) -> str:
+        """What tells apart what stands beside the control and may change with each key; empty where nothing does."""
+        return ""
+
 
 @dataclass(frozen=True)
 class Drawn:

@@ -64,6 +64,11 @@ class ComputedDetails(Details):
 
     words: str = ""
 
+    @property
+    def beside(self) -> str:
+        """The words, which may be none."""
+        return f"={self.words}"
+
 
 class UnsentControl(Control[F]):
     """A control that is never sent, whatever a form says."""

@@ -27,6 +27,11 @@ class TextDetails(Details):
     word_room: int | None = None
 
     @property
+    def beside(self) -> str:
+        """The room that is left."""
+        return "" if self.room is None and self.word_room is None else f"{self.room} {self.word_room}"
+
+    @property
     def over(self) -> int:
         """By how many characters the entry is too long."""
         return max(-(self.room or 0), 0)
