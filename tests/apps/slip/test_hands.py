@@ -95,7 +95,7 @@ def test_hands_that_cannot_be_read_are_none(movable, garbage):
 
 def swapped(answer):
     """Return the places of the goods and of the hands that an answer replaces."""
-    targets = re.findall(r'hx-swap-oob="innerHTML:#([^"]+)"', answer) + re.findall(r'id="([^"]+)" hx-swap-oob', answer)
+    targets = re.findall(r'data-part="([^"]+)"', answer)
     return {one for one in targets if one.startswith(("ink-", "under-", "hold-", "hands", "strip"))}
 
 
@@ -114,7 +114,7 @@ def test_what_is_replaced_alone_is_what_the_whole_would_show(movable):
     gesture = {"do": "move", "item": "name", "shift_mm": [4, 0]}
     [shown] = re.findall(r'name="shown" value="([^"]+)"', refreshed("movable", sent()))
     alone = re.search(
-        r'innerHTML:#ink-front-0">(.*?)</svg>', refreshed("movable", sent(gesture, shown=shown)), re.DOTALL
+        r'data-part="ink-front-0">(.*?)</svg>', refreshed("movable", sent(gesture, shown=shown)), re.DOTALL
     )[1]
     assert f'<g id="ink-front-0">{alone}</g>' in refreshed("movable", sent(gesture))
 

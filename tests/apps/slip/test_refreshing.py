@@ -20,7 +20,7 @@ def test_price_and_what_is_said_of_the_goods_are_sent_when_they_differ_from_what
 
     first = answer()
     [shown] = re.findall(r'name="shown" value="([^"]+)"', first)
-    price, goods_said = 'id="price" hx-swap-oob', 'id="said-variant" class="said" hx-swap-oob'
+    price, goods_said = 'data-part="price"', 'data-part="said-variant"'
     assert price in first
     assert goods_said in first
     same = answer(shown=shown, **{"entry-name": "Whelk"})
@@ -75,10 +75,10 @@ def test_what_is_kept_reads_anew_what_previews_share():
 def test_what_stands_beside_controls_is_sent_where_it_differs(product):
     form = {"entry-name": "Tern", "entry-wood": "cedar", "asked": "name lettering with_photo wood finish"}
     first = Client().post(PREVIEW, form).content.decode()
-    assert 'id="room-name" hx-swap-oob' in first
+    assert 'data-part="room-name"' in first
     [shown] = re.findall(r'name="shown" value="([^"]+)"', first)
     longer = Client().post(PREVIEW, {**form, "shown": shown, "entry-name": "Terns"}).content.decode()
-    assert 'id="room-name" hx-swap-oob' in longer
+    assert 'data-part="room-name"' in longer
     as_long = Client().post(PREVIEW, {**form, "shown": shown, "entry-name": "Gull"}).content.decode()
     assert "GULL" in as_long
-    assert 'id="room-name"' not in as_long
+    assert 'data-part="room-name"' not in as_long

@@ -137,7 +137,7 @@ def test_line_that_becomes_needed_says_so(owner, product, client):
     document["sides"][0]["picture"] = setup_of_revision(product.live).sides[0].picture.model_dump()
     made = import_product(owner, document, key="needing")
     publish_setup(owner, made.pk, seen_version=made.draft_version)
-    needed = '<span id="needed-port" hx-swap-oob="innerHTML"> <span class="needed">needed</span></span>'
+    needed = '<span data-part="needed-port"> <span class="needed">needed</span></span>'
     for wood, expected in (("oak", True), ("cedar", False)):
         answer = client.post("/goods/needing/preview/", {"entry-name": "A", "entry-wood": wood}).content.decode()
         assert (needed in answer) is expected
@@ -384,6 +384,6 @@ def test_what_keeps_a_piece_from_the_basket_is_told_until_it_is_mended(product, 
     assert "Not yet in the basket" in still
     mended = client.post("/goods/board/preview/", {"entry-name": "Tern", "missing": "told"}).content.decode()
     assert "Not yet in the basket" not in mended
-    assert '<div id="blocking" hx-swap-oob="innerHTML">' in mended
+    assert '<div data-part="blocking">' in mended
     untold = client.post("/goods/board/preview/", {"entry-name": ""}).content.decode()
     assert "blocking" not in untold

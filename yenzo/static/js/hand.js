@@ -3,6 +3,7 @@
 
 import { Lifted, Sheet } from "./lifted.js";
 import { announce } from "./page.js";
+import { followParts } from "./parts.js";
 import { about, apply, compose, inverse, isNear, nearest, parse, written } from "./plane.js";
 import { snapped } from "./snapping.js";
 
@@ -598,22 +599,21 @@ document.addEventListener("keydown", (event) => {
 
 // What is half typed outlives an answer.
 let typed = null;
-const isOfHands = (target) => ["hands", "strip"].includes(target.id);
-document.addEventListener("htmx:oobBeforeSwap", ({ detail }) => {
-  const input = isOfHands(detail.target) ? document.activeElement : null;
-  typed = input?.dataset.isTyped && detail.target.contains(input) ? { id: input.id, value: input.value } : null;
-});
-document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
-  if (!isOfHands(detail.target)) return;
+const isOfHands = (place) => ["hands", "strip"].includes(place.id);
+followParts((place) => {
+  if (!isOfHands(place)) return;
   const input = typed && document.getElementById(typed.id);
   if (input) {
     input.value = typed.value;
     input.dataset.isTyped = "yes";
   }
-  const form = formOf(detail.target), held = stateOf(form).held;
+  const form = formOf(place), held = stateOf(form).held;
   hold(form, held && form.querySelector(`[data-hold="${CSS.escape(held)}"]`) ? held : null);
   const words = form.querySelector("[data-strip]:not([hidden]) .strip-stopped")?.textContent;
   if (words) announce(words);
+}, (place) => {
+  const input = isOfHands(place) ? document.activeElement : null;
+  typed = input?.dataset.isTyped && place.contains(input) ? { id: input.id, value: input.value } : null;
 });
 
 for (const input of document.querySelectorAll("[name=gestures], [name=gestures-to], [name=holding]")) input.value = "";

@@ -2,6 +2,7 @@
 
 import { isBehind } from "./line.js";
 import { announce } from "./page.js";
+import { followParts } from "./parts.js";
 import "./thumbs.js";
 import { goOnWaiting } from "./uploads.js";
 
@@ -91,8 +92,8 @@ for (const failure of ["htmx:sendError", "htmx:timeout", "htmx:responseError"]) 
 
 // The ink says which picture of the goods it belongs on, and how large they are: a variant may bring its own, and an
 // entry may say it.
-document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
-  const ink = detail.target.querySelector?.("[data-ink]");
+followParts((place) => {
+  const ink = place.querySelector("[data-ink]");
   if (!ink) return;
   for (const image of document.querySelectorAll(`[data-goods="${ink.dataset.ink}"]`)) {
     const address = image.dataset.isSmall === undefined ? ink.dataset.picture : ink.dataset.small;
@@ -145,10 +146,10 @@ window.addEventListener("load", showAllLarge);
 document.addEventListener("htmx:afterSettle", showAllLarge);
 
 // A control is marked as wrong as long as something wrong is said of it.
-document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
-  const key = detail.target.id?.startsWith("said-") ? detail.target.id.slice("said-".length) : null;
+followParts((place) => {
+  const key = place.id.startsWith("said-") ? place.id.slice("said-".length) : null;
   if (key === null) return;
-  const isWrong = Boolean(detail.target.querySelector(".problem"));
+  const isWrong = Boolean(place.querySelector(".problem"));
   for (const control of document.querySelectorAll(`#entry-${CSS.escape(key)}`)) {
     if (isWrong) control.setAttribute("aria-invalid", "true");
     else control.removeAttribute("aria-invalid");
@@ -182,9 +183,9 @@ document.addEventListener("htmx:afterRequest", ({ detail }) => {
 });
 
 // Which sections are shown is Python's to say; it comes with the state of the slip.
-document.addEventListener("htmx:oobAfterSwap", ({ detail }) => {
-  if (detail.target.id !== "slip-state") return;
-  const page = detail.target.querySelector("[data-hidden-sections]");
+followParts((place) => {
+  if (place.id !== "slip-state") return;
+  const page = place.querySelector("[data-hidden-sections]");
   const hidden = new Set(page.dataset.hiddenSections.split(" "));
   let turned = null;
   for (const section of document.querySelectorAll(".slip-section")) {
