@@ -8,6 +8,7 @@ from playwright.sync_api import expect
 from demo.installation import wait_until
 from tests.core.conftest import picture_bytes
 from tests.story.conftest import PHONE, bench, copy_of, settled
+from tests.story.test_by_hand import drag
 from tests.story.test_from_setup_to_pack import fill_aspect, place_of
 
 PANEL = "front/name-panel"
@@ -35,6 +36,17 @@ def test_area_is_moved_and_resized_by_the_hand_and_what_lies_in_it_goes_along(qu
     box = area.locator(".area-ground").bounding_box()
     mm = box["width"] / 530
     before = page.locator(".bench-ink path").first.bounding_box()
+    # Brought back to where it was, nothing is sent, and there is nothing to undo.
+    sent = []
+    page.on("request", lambda request: sent.append(request.url))
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    drag(page, (x, y), [(30, 20), (0, 0)])
+    page.mouse.up()
+    page.wait_for_timeout(300)
+    assert not sent
+    expect(page.locator(".hand-sheet")).to_have_count(0)
+    assert page.locator(".bench-ink path").first.bounding_box() == before
+    expect(page.locator("#undo")).to_be_disabled()
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     page.mouse.down()
     # Nothing draws it while Alt is held.

@@ -64,6 +64,18 @@ def test_undo_is_refused_when_somebody_changed_the_same_since(actors, product):
     assert label_of(product) == "Vessel"
 
 
+def test_edit_that_changes_nothing_is_no_step_and_what_was_taken_back_can_still_be_done_again(owner, product):
+    edit_draft(owner, product.pk, set_label("Ship"), seen_version=0, label="Label")
+    undo_edit(owner, product.pk)
+    product.refresh_from_db()
+    before = product.draft_version
+    same = [*set_label("Name of the boat"), *set_price(product.draft["offer"]["base_price"])]
+    assert edit_draft(owner, product.pk, same, seen_version=before, label="Same").draft_version == before
+    assert product.edits.count() == 1
+    assert redo_edit(owner, product.pk) == "Label"
+    assert label_of(product) == "Ship"
+
+
 def test_new_edit_drops_what_could_be_done_again(owner, product):
     edit_draft(owner, product.pk, set_label("Ship"), seen_version=0, label="Label")
     undo_edit(owner, product.pk)

@@ -6,7 +6,7 @@ import { isMeasuring } from "./marks.js";
 import { snapped } from "./snapping.js";
 
 const LEAST_DRAG_PX = 4, SNAP_PX = 6;
-const NUDGE_MM = 1;
+const NUDGE_MM = 1, NOTHING_MM = 0.0005;
 const FAR_NUDGE_MM = 10;
 const DRAGGED = "area-ground is-dragged", DRAWN_CLASSES = [DRAGGED, "hand-snap", "hand-words"];
 let drag = null;
@@ -187,13 +187,15 @@ document.addEventListener("pointercancel", () => { if (drag) letGo(); });
 
 document.addEventListener("pointerup", (event) => {
   if (!drag) return;
-  const area = areaOf(drag), ground = groundOf(drag), place = ground && moved(event), { isFar, handle } = drag;
+  const area = areaOf(drag), ground = groundOf(drag), place = ground && moved(event), { isFar, handle, place: taken } = drag;
   letGo();
   if (!ground) return;
   if (!isFar) {
     if (area) pick(area);
     return;
   }
+  // Whoever thinks better of it brings it back.
+  if (area && Object.keys(taken).every((name) => Math.abs(place[name] - taken[name]) < NOTHING_MM)) return;
   // Until the answer is there, it shows where it was left.
   const rect = area?.querySelector(".area-ground") ?? drawnRect(ground);
   rect.classList.add("is-dragged");

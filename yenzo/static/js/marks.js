@@ -4,7 +4,7 @@
 import { post } from "./changing.js";
 import { announce, say } from "./page.js";
 
-const STEP_MM = 1, FAR_STEP_MM = 10;
+const STEP_MM = 1, FAR_STEP_MM = 10, NOTHING_MM = 0.0005;
 const SVG = "http://www.w3.org/2000/svg";
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 let taken = null;
@@ -45,7 +45,7 @@ document.addEventListener("pointerdown", (event) => {
   const mark = letters ? document.getElementById(letters.dataset.holds) : event.target.closest?.("#bench [data-mark]");
   if (!mark || event.button !== 0) return;
   const [x, y] = pointIn(groupOf(mark), event), [markX, markY] = placeOf(mark);
-  taken = { id: mark.id, pointer: event.pointerId, isMoved: false, off: letters ? [markX - x, markY - y] : [0, 0], letters };
+  taken = { id: mark.id, pointer: event.pointerId, off: letters ? [markX - x, markY - y] : [0, 0], letters };
   letters?.classList.add("is-taken");
   (letters ?? mark).setPointerCapture(event.pointerId);
   mark.focus();
@@ -56,15 +56,14 @@ document.addEventListener("pointermove", (event) => {
   if (!mark) return;
   const [x, y] = pointIn(groupOf(mark), event), to = [x + taken.off[0], y + taken.off[1]];
   taken.from ??= placeOf(mark);
-  taken.isMoved = true;
   put(mark, to);
   taken.letters?.setAttribute("transform", `translate(${1000 * (to[0] - taken.from[0])} ${1000 * (to[1] - taken.from[1])})`);
 });
 document.addEventListener("pointerup", (event) => {
-  const mark = taken && event.pointerId === taken.pointer && document.getElementById(taken.id), isMoved = taken?.isMoved;
+  const mark = taken && event.pointerId === taken.pointer && document.getElementById(taken.id), from = taken?.from;
   taken?.letters?.classList.remove("is-taken");
   taken = null;
-  if (mark && isMoved) tell(mark);
+  if (mark && from && placeOf(mark).some((at, axis) => Math.abs(at - from[axis]) >= NOTHING_MM)) tell(mark);
 });
 
 document.addEventListener("keydown", (event) => {

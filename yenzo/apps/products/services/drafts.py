@@ -34,6 +34,9 @@ def edit_draft(
         _refuse_stale(product, parsed, seen_version)
         parsed = (*parsed, *_translations_along(product, parsed))
         back = _apply(product, parsed)
+        if not back:
+            # Nothing is otherwise: there is no step to take back, and what was taken back can still be done again.
+            return product
         DraftEdit.objects.redoable_by(actor.member).filter(product=product).update(state=DraftEdit.State.DROPPED)
         DraftEdit.objects.create(
             product=product,
@@ -85,8 +88,13 @@ def redo_edit(actor: Actor, product_id: int) -> str:
 
 
 def _apply(product: Product, operations: tuple[Operation, ...]) -> tuple[Operation, ...]:
-    """Change the draft of a locked product; return the way back. The changed draft must be a readable set-up."""
+    """Change the draft of a locked product; return the way back, empty where that changes nothing.
+
+    The changed draft must be a readable set-up.
+    """
     changed, back = apply_operations(product.draft, operations)
+    if changed == product.draft:
+        return ()
     try:
         setup = read_draft(changed)
     except DocumentError as error:
