@@ -4,7 +4,8 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.story.conftest import bench, settled
+from tests.core.conftest import picture_bytes
+from tests.story.conftest import bench, emblem_page, settled
 from tests.story.test_from_setup_to_pack import fill_aspect
 
 # All lines of the slip as an answer would bring them that knows nothing of what was typed.
@@ -96,6 +97,29 @@ def test_every_kind_of_control_keeps_its_newest_value_while_its_line_comes_anew(
     for name in ("entry-holder", "entry-born", "entry-berth"):
         assert after[name] == before[name]
     expect(page.locator("#entry-holder")).to_have_value("Juna Farwater")
+
+
+def test_file_that_arrives_while_what_was_entered_comes_back_stays(open_page, tmp_path):
+    (tmp_path / "otter.png").write_bytes(picture_bytes((600, 600)))
+    page = emblem_page(open_page)
+    expect(page.locator("#slip-form")).to_have_attribute("data-is-kept", "yes")
+    # The workshop doesn't hear of what is entered last: after a reload it comes back from this tab's own memory.
+    page.route("**/keep/", lambda route: route.abort())
+    page.fill("[data-field=words]", "Tern & Son")
+    settled(page)
+    held = Held(page, "**/again/")
+    page.reload()
+    held.wait_for_one()
+    page.set_input_files("#line-emblem input[type=file]", tmp_path / "otter.png")
+    expect(page.locator("#held-emblem .held-file")).to_contain_text("otter.png")
+    held.let_go()
+    expect(page.locator("[data-field=words]")).to_have_value("Tern & Son")
+    expect(page.locator("#held-emblem .held-file")).to_have_count(1)
+    expect(page.locator("#held-emblem .held-file")).to_contain_text("otter.png")
+    expect(page.locator("#ink-reverse image, #ink-reverse path")).not_to_have_count(0)
+    page.get_by_role("button", name="Put in the basket").click()
+    expect(page.locator(".piece")).to_contain_text("otter.png")
+    open_page.said.clear()  # Chromium notes each request that found no line.
 
 
 def test_try_out_keeps_what_is_typed_while_the_draft_changes_slowly(open_page, copy):

@@ -8,7 +8,7 @@ const KEEP_AFTER_MS = 500, MOST_WHEN_LEFT = 60_000;
 const NOT_ENTERED = new Set(["csrfmiddlewaretoken", "shown", "asked", "told", "missing", "sent-as", "holding", "gestures-to"]);
 const slip = () => document.getElementById("slip-form");
 const place = `entries ${slip().dataset.keep} ${slip().querySelector("[name=design]")?.value ?? ""}`;
-let timer = null, isKept = true, isSent = false;
+let timer = null, noting = null, isKept = true, isSent = false;
 
 function entered() {
   const pairs = [...new FormData(slip())].filter(([name, value]) => typeof value === "string" && !NOT_ENTERED.has(name));
@@ -16,6 +16,8 @@ function entered() {
 }
 
 function noteKept(is, entries) {
+  clearTimeout(noting);
+  noting = null;
   isKept = is;
   slip().dataset.isKept = is ? "yes" : "no";
   tab.remember(place, { entries, isKept });
@@ -40,8 +42,13 @@ async function keep() {
   noteKept(true, entries);
 }
 
+const noteNow = () => noteKept(false, entered());
+
 function changed() {
-  noteKept(false, entered());
+  isKept = false;
+  slip().dataset.isKept = "no";
+  // The request for what it looks like goes first.
+  noting ??= setTimeout(noteNow);
   clearTimeout(timer);
   timer = setTimeout(keep, KEEP_AFTER_MS);
 }
@@ -58,7 +65,10 @@ document.addEventListener("submit", ({ defaultPrevented, submitter, target }) =>
   if (isAnew) tab.forget(place);
   else if (isSent) noteKept(true, entered());
 });
-window.addEventListener("pagehide", () => { if (!isKept && !isSent) keep(); });
+window.addEventListener("pagehide", () => {
+  if (noting) noteNow();
+  if (!isKept && !isSent) keep();
+});
 window.addEventListener("online", () => { if (!isKept) keep(); });
 
 // The page as a browser's history kept it may be an old one.

@@ -50,13 +50,42 @@ function showUnderWay(key) {
   drop.querySelector(`[name="waits-${key}"]`)?.remove();
   if (state?.waitsFor) drop.append(Object.assign(document.createElement("input"), { type: "hidden", name: `waits-${key}`, value: state.waitsFor }));
 }
-document.addEventListener("htmx:oobAfterSwap", () => { for (const key of underWay.keys()) showUnderWay(key); });
+for (const name of ["htmx:oobAfterSwap", "htmx:afterSwap"]) {
+  document.addEventListener(name, () => { for (const key of underWay.keys()) showUnderWay(key); });
+}
+
+// An answer knows nothing of files that came, or were taken off, since it was asked for: where it lays out their line,
+// or the whole form, they stay as they are now.
+const asked = new WeakMap(), whenAnswered = new WeakMap();
+const files = () => new Map([...document.querySelectorAll(".one-file [type=hidden][name^=upload-]")].map((own) => [own.value, own]));
+document.addEventListener("htmx:beforeRequest", ({ detail: { xhr } }) => { asked.set(xhr, files()); });
+document.addEventListener("htmx:beforeSwap", ({ detail: { xhr } }) => { whenAnswered.set(xhr, files()); });
+// Not before what was laid out listens.
+document.addEventListener("htmx:afterSettle", ({ detail: { xhr } }) => {
+  const before = asked.get(xhr), then = whenAnswered.get(xhr);
+  if (!before || !then) return;
+  const changed = new Set();
+  for (const [file, own] of then) {
+    const key = own.name.slice("upload-".length), drop = dropOf(key);
+    if (before.has(file) || files().has(file) || !drop) continue;
+    keptIn(drop)(document.getElementById(`held-${key}`), own.closest(".one-file").outerHTML);
+    changed.add(formOf(drop));
+  }
+  for (const [file, own] of files()) {
+    if (!before.has(file) || then.has(file)) continue;
+    changed.add(formOf(own));
+    own.closest(".one-file").remove();
+  }
+  for (const form of changed) form.dispatchEvent(new Event("entries-changed"));
+});
 
 const isUnderWay = () => [...underWay.values()].some((state) => !state.problem);
 
 // `keep` puts the row of the file in its place; `next` goes on with what else was picked; `item` is what it was made for.
 function outcome(drop, keep, next, item = "") {
-  const form = formOf(drop), key = drop.dataset.upload, words = { ...drop.dataset };
+  const key = drop.dataset.upload, words = { ...drop.dataset };
+  // It may be laid out anew meanwhile.
+  const form = () => formOf(dropOf(key) ?? drop);
   const tell = (state) => { underWay.set(key, state); showUnderWay(key); };
   const finish = (problem) => {
     if (problem) underWay.set(key, { problem });
@@ -65,13 +94,13 @@ function outcome(drop, keep, next, item = "") {
     const picker = dropOf(key)?.querySelector("input[type=file]");
     if (picker) picker.value = "";
     if (!problem) next();
-    goOn(form);
+    goOn(form());
   };
   const done = (status, text, kind) => {
     if (status === 200) {
       keep(document.getElementById(`held-${key}`), text);
       dropOf(key)?.dispatchEvent(new CustomEvent("file-kept", { bubbles: true, detail: { item } }));
-      form.dispatchEvent(new Event("entries-changed"));
+      form().dispatchEvent(new Event("entries-changed"));
       finish("");
     } else {
       finish(kind.startsWith("text/plain") ? text : status === 413 ? words.tooLarge : words.notTaken);
@@ -79,7 +108,7 @@ function outcome(drop, keep, next, item = "") {
   };
   const arrived = (said, address, waitsFor) => {
     tell({ words: said, waitsFor });
-    form.dispatchEvent(new Event("file-arrived"));
+    form().dispatchEvent(new Event("file-arrived"));
     follow(address, (now) => tell({ words: now, waitsFor }), done);
   };
   return { tell, finish, done, arrived };
