@@ -65,7 +65,7 @@ class DatabaseStorage(Storage):
 
 @dataclass
 class Window:
-    """A count, and when it ends, in seconds since 1970."""
+    """A count, and when it ends by a clock that nobody sets."""
 
     count: int
     ends_at: float
@@ -93,7 +93,7 @@ class ProcessStorage(Storage):
 
     def incr(self, key: str, expiry: int, amount: int = 1) -> int:
         """Count, and return the count of this window."""
-        now = time.time()
+        now = time.monotonic()
         with self._lock:
             window = self._windows.get(key)
             if window is None or window.ends_at <= now:
@@ -105,13 +105,14 @@ class ProcessStorage(Storage):
         """Return the count of this window."""
         with self._lock:
             window = self._windows.get(key)
-        return window.count if window and window.ends_at > time.time() else 0
+        return window.count if window and window.ends_at > time.monotonic() else 0
 
     def get_expiry(self, key: str) -> float:
         """Return when this window ends, in seconds since 1970."""
         with self._lock:
             window = self._windows.get(key)
-        return window.ends_at if window else time.time()
+        left = window.ends_at - time.monotonic() if window else 0
+        return time.time() + left
 
     def check(self) -> bool:
         """Tell that it can always be counted."""
