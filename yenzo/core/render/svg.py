@@ -114,7 +114,7 @@ class _SvgCanvas:
         if self._for_hands and node.moved:
             assert self._placed is not None
             has_grip = not isinstance(node, PlacedPicture)
-            self._pieces.append([_item_for_hands(node.placement, node.moved, self._placed, has_grip=has_grip)])
+            self._pieces.append([_kept_for_hands(node.placement, node.moved, self._placed, has_grip=has_grip)])
             self._defined = set()
 
     @property
@@ -187,6 +187,18 @@ def _area_for_hands(placed: PlacedArea) -> str:
     area = placed.scene.area
     frame = " ".join(plain_number(value, 3) for value in (area.width_mm, area.height_mm, area.safe_mm))
     return f' data-place="{_numbers(placed.place)}" data-frame="{frame}"'
+
+
+def _kept_for_hands(key: str, moved: Moved, placed: PlacedArea, *, has_grip: bool) -> str:
+    """Return what `_item_for_hands` does; what stays where it lies, as most do while one is moved, is written once."""
+    if placed.warp is not None:
+        return _item_for_hands(key, moved, placed, has_grip=has_grip)
+    about = (key, placed.place, has_grip)
+    written_about, written = moved.__dict__.get("for_hands") or (None, "")
+    if written_about != about:
+        written = _item_for_hands(key, moved, placed, has_grip=has_grip)
+        moved.__dict__["for_hands"] = (about, written)
+    return written
 
 
 def _item_for_hands(key: str, moved: Moved, placed: PlacedArea, *, has_grip: bool) -> str:

@@ -141,7 +141,7 @@ class PlacedDrawing:
         """The field whose entry it is."""
         return (self.field,)
 
-    @property
+    @cached_property
     def scale(self) -> float:
         """Millimetres of a unit of the drawing."""
         return float(np.hypot(self.matrix.a, self.matrix.b))
@@ -151,7 +151,7 @@ class PlacedDrawing:
         """Width and height of the whole drawing as placed, before any clipping."""
         return self.drawing.width * self.scale, self.drawing.height * self.scale
 
-    @property
+    @cached_property
     def bounds(self) -> Box:
         """The box of the whole drawing as placed."""
         return _box_of_square(self.whole)
@@ -160,6 +160,12 @@ class PlacedDrawing:
     def whole(self) -> Matrix:
         """The map from the unit square to mm of the area, as pictures have it."""
         return Matrix(self.drawing.width, 0, 0, self.drawing.height, 0, 0).then(self.matrix)
+
+    @cached_property
+    def canonical(self) -> bytes:
+        """What tells it from other drawings in digests: its content is in its hash, its many points tell no more."""
+        paint = self.paint.screen if self.paint else ""
+        return json.dumps([self.asset, paint, *(plain_number(value, 9) for value in self.matrix)]).encode()
 
     @cached_property
     def layers(self) -> tuple[Layer, ...]:
@@ -306,9 +312,7 @@ def _canonical_node(node: Node) -> Iterator[bytes]:
         yield json.dumps([node.asset, *_numbers(*node.matrix)]).encode()
         return
     if isinstance(node, PlacedDrawing):
-        # Its content is in its hash; turning thousands of points into digits would tell no more.
-        paint = node.paint.screen if node.paint else ""
-        yield json.dumps([node.asset, paint, *(plain_number(value, 9) for value in node.matrix)]).encode()
+        yield node.canonical
         return
     for layer in node.layers:
         gradient = layer.paint if isinstance(layer.paint, GradientPaint) else None

@@ -5,6 +5,8 @@ from collections.abc import Hashable, Iterable, Iterator
 from dataclasses import dataclass, replace
 from typing import Any, assert_never
 
+from cachetools.keys import hashkey
+
 from yenzo.core.artwork.codes import least_module_mm, make_code
 from yenzo.core.artwork.drawing import load_drawing
 from yenzo.core.asking.ask import Asked
@@ -116,7 +118,8 @@ class ItemMaker:
             node = self._as_settled(item, self._node(item))
             return node, LEAST_BYTES + (0 if node is None else _bytes_of(node))
 
-        return _kept.get((*self._depends_on(item), item), make)
+        # Its hash is worked out once, not with every look.
+        return _kept.get(hashkey(*self._depends_on(item), item), make)
 
     def _as_settled(self, item: OwnItem, node: Node | None) -> Node | None:
         """Return an item as it lies when it is told where it came to lie: so it stays the same when that is kept."""
