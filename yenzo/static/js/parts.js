@@ -26,7 +26,7 @@ function goOnIn({ element, start, end }) {
   if (start !== null && again.setSelectionRange) again.setSelectionRange(start, end);
 }
 
-document.addEventListener("htmx:beforeSwap", ({ detail }) => {
+function take(detail) {
   const { serverResponse, shouldSwap } = detail;
   if (!shouldSwap || !serverResponse.includes(" data-part=")) return;
   if (serverResponse.includes(" hx-swap-oob=")) {
@@ -43,4 +43,6 @@ document.addEventListener("htmx:beforeSwap", ({ detail }) => {
     if (place) put(place, part.childNodes);
   }
   goOnIn({ element, start, end });
-});
+}
+// As an extension (`hx-ext`) it also hears of answers to a form that was laid out anew meanwhile: the document doesn't.
+htmx.defineExtension("parts", { onEvent(name, { detail }) { if (name === "htmx:beforeSwap") take(detail); } });
