@@ -21,6 +21,8 @@ from deploy.front_door import FrontDoor
 
 ROOT = Path(__file__).resolve().parent.parent
 BIN = Path(sys.executable).parent
+# How many requests a web process answers at a time, and takes.
+THREADS = "4"
 # One looks at customers' files, which may take its time; the other does all else.
 WORKERS = {queue: (sys.executable, "-m", "yenzo.config.worker", "--queues", queue) for queue in ("default", "artwork")}
 
@@ -35,9 +37,18 @@ def free_port() -> int:
 
 def web_command(port: int, workers: int = 2) -> tuple[str, ...]:
     """Return the command of the web processes, which stand behind the front door."""
-    shape = ("--worker-class", "gthread", "--workers", str(workers), "--threads", "4", "--limit-request-line", "8190")
+    shape = (
+        "--worker-class",
+        "gthread",
+        "--workers",
+        str(workers),
+        "--threads",
+        THREADS,
+        "--limit-request-line",
+        "8190",
+    )
     # A process takes no more requests than it has threads, so that the others wait for whichever is free first.
-    free = ("--worker-connections", "4", "--keep-alive", "0")
+    free = ("--worker-connections", THREADS, "--keep-alive", "0")
     # Loaded once and shared: the processes start in half the time, and one that is killed is there again at once.
     shared = ("--preload",)
     return (

@@ -2,11 +2,11 @@
 
 import { post } from "./changing.js";
 import { Floating, Sheet } from "./lifted.js";
-import { isMeasuring } from "./marks.js";
+import { isMeasuring, NOTHING_MM } from "./marks.js";
 import { snapped } from "./snapping.js";
 
 const LEAST_DRAG_PX = 4, SNAP_PX = 6;
-const NUDGE_MM = 1, NOTHING_MM = 0.0005;
+const NUDGE_MM = 1;
 const FAR_NUDGE_MM = 10;
 const DRAGGED = "area-ground is-dragged", DRAWN_CLASSES = [DRAGGED, "hand-snap", "hand-words"];
 let drag = null;

@@ -4,7 +4,9 @@
 import { post } from "./changing.js";
 import { announce, say } from "./page.js";
 
-const STEP_MM = 1, FAR_STEP_MM = 10, NOTHING_MM = 0.0005;
+const STEP_MM = 1, FAR_STEP_MM = 10;
+// What is moved by less lies where it was.
+export const NOTHING_MM = 0.0005;
 const SVG = "http://www.w3.org/2000/svg";
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 let taken = null;

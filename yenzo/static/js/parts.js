@@ -2,20 +2,20 @@
 // their places at once. What htmx does for parts that do would take as long as the way to the server and back.
 
 const PARTS = / data-part="([^"]+)"/g;
-const isReplaced = [], isShown = [];
+const whenReplaced = [], whenShown = [];
 
 // `shown` is called with each place that shows something else, whichever way that came; `replaced` before it does.
 export function followParts(shown, replaced = () => {}) {
-  isReplaced.push(replaced);
-  isShown.push(shown);
+  whenReplaced.push(replaced);
+  whenShown.push(shown);
 }
-document.addEventListener("htmx:oobBeforeSwap", ({ detail: { target } }) => { for (const tell of isReplaced) tell(target); });
-document.addEventListener("htmx:oobAfterSwap", ({ detail: { target } }) => { for (const tell of isShown) tell(target); });
+document.addEventListener("htmx:oobBeforeSwap", ({ detail: { target } }) => { for (const tell of whenReplaced) tell(target); });
+document.addEventListener("htmx:oobAfterSwap", ({ detail: { target } }) => { for (const tell of whenShown) tell(target); });
 
 function put(place, nodes) {
-  for (const tell of isReplaced) tell(place);
+  for (const tell of whenReplaced) tell(place);
   place.replaceChildren(...nodes);
-  for (const tell of isShown) tell(place);
+  for (const tell of whenShown) tell(place);
 }
 
 // Whoever is in a control goes on in the one that takes its place.

@@ -18,11 +18,14 @@ READ_SHARE, SHOWN_SHARE = 0.5, 0.005
 def find_nothing_shown(area: AreaScene, _method: Method) -> Iterator[Finding]:
     """Yield a finding for each picture and drawing of which nothing lies in its area."""
     artworks: list[PlacedPicture | PlacedDrawing] = [*area.pictures, *area.drawings]
+    if area.area.is_frame:
+        # Most lie inside.
+        artworks = [node for node in artworks if node.bounds.excess_over(area.trim)]
+    if not artworks:
+        return
+    trim = polygon_of(area.trim_outline)
     for node in artworks:
-        if area.area.is_frame and not node.bounds.excess_over(area.trim):
-            continue  # Most lie inside.
         whole = _square(node.matrix if isinstance(node, PlacedPicture) else node.whole)
-        trim = polygon_of(area.trim_outline)
         if shapely.intersection(whole, trim).area < SHOWN_SHARE * min(whole.area, trim.area):
             message = say(
                 "Nothing of “{name}” would be made: it lies beside “{area}”. Please move it back or leave it out.",
