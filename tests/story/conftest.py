@@ -40,6 +40,43 @@ def settled(page):
     expect(page.locator(".htmx-request")).to_have_count(0)
 
 
+class Held:
+    """Requests of a page that are kept waiting for their answers until they are let go."""
+
+    def __init__(self, page, pattern):
+        self._page, self.routes, self._holds = page, [], True
+        page.route(pattern, self._take)
+
+    def _take(self, route):
+        if self._holds:
+            self.routes.append(route)
+        else:
+            route.continue_()
+
+    def wait_for_one(self):
+        for _ in range(200):
+            if self.routes:
+                return
+            self._page.wait_for_timeout(25)
+        raise AssertionError("nothing was asked for")
+
+    def pass_on(self):
+        """Let pass what waits and whatever comes from now on; others may wait still."""
+        self._holds = False
+        for route in self.routes:
+            route.continue_()
+
+    def let_go(self, answer=None):
+        """Answer what waits, with an answer of ours if told, and let pass whatever comes from now on."""
+        if answer is None:
+            self.pass_on()
+        else:
+            self._holds = False
+            for route in self.routes:
+                route.fulfill(status=200, content_type="text/html", body=answer)
+        settled(self._page)
+
+
 def fill_checkout(page, name, mail, address):
     """Fill the checkout's form and tick that the spelling was checked."""
     page.get_by_label("Your name").fill(name)

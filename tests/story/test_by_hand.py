@@ -10,9 +10,8 @@ from itertools import pairwise
 import pytest
 from playwright.sync_api import expect
 
-from tests.story.conftest import PHONE, WIDE, fill_checkout, settled
+from tests.story.conftest import PHONE, WIDE, Held, fill_checkout, settled
 from tests.story.test_from_setup_to_pack import download_pack
-from tests.story.test_held_answers import Held
 from tests.story.test_pages import fits, found_by_axe
 
 PHOTO = "demo/products/tide-clock/assets/sample-harbor.jpg"

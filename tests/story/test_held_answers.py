@@ -5,7 +5,8 @@ import re
 from playwright.sync_api import expect
 
 from tests.core.conftest import picture_bytes
-from tests.story.conftest import bench, emblem_page, settled
+from tests.story.conftest import Held, bench, emblem_page, settled
+from tests.story.test_by_hand import drag
 from tests.story.test_from_setup_to_pack import fill_aspect
 
 # All lines of the slip as an answer would bring them that knows nothing of what was typed.
@@ -16,43 +17,6 @@ OLD_LINES = """() => [...document.querySelectorAll("#slip-form .line[id]")].map(
   old.setAttribute("hx-swap-oob", "true");
   return old.outerHTML;
 }).join("")"""
-
-
-class Held:
-    """Requests of a page that are kept waiting for their answers until they are let go."""
-
-    def __init__(self, page, pattern):
-        self._page, self.routes, self._holds = page, [], True
-        page.route(pattern, self._take)
-
-    def _take(self, route):
-        if self._holds:
-            self.routes.append(route)
-        else:
-            route.continue_()
-
-    def wait_for_one(self):
-        for _ in range(200):
-            if self.routes:
-                return
-            self._page.wait_for_timeout(25)
-        raise AssertionError("nothing was asked for")
-
-    def pass_on(self):
-        """Let pass what waits and whatever comes from now on; others may wait still."""
-        self._holds = False
-        for route in self.routes:
-            route.continue_()
-
-    def let_go(self, answer=None):
-        """Answer what waits, with an answer of ours if told, and let pass whatever comes from now on."""
-        if answer is None:
-            self.pass_on()
-        else:
-            self._holds = False
-            for route in self.routes:
-                route.fulfill(status=200, content_type="text/html", body=answer)
-        settled(self._page)
 
 
 def type_into(page, selector, words):
@@ -139,19 +103,26 @@ def test_try_out_keeps_what_is_typed_while_the_draft_changes_slowly(open_page, c
     expect(page.locator("#try-out #room-name")).to_have_text("room for 9 more")
 
 
-def test_answer_to_a_form_that_was_laid_out_anew_meanwhile_is_taken_as_a_whole(open_page, tote_copy):
-    page = bench(open_page, tote_copy)
+def laid_out_anew_soon(page):
+    """Return what holds back the answer that lays out the try-out of a tote anew, with two items on it."""
     slip = page.locator("#try-out")
     slip.get_by_role("button", name="Round the crab").click()
     expect(slip.locator("[data-own-row]")).to_have_count(2)
     settled(page)
-    # The try-out is about to be laid out anew when more is put on it; that answer comes after the new form is there.
-    anew, late = Held(page, "**/try-out/"), Held(page, "**/try-out/refresh/")
+    anew = Held(page, "**/try-out/")
     slip.evaluate("one => { one.dataset.isOld = 'yes' }")
     page.locator("#value-own-label-").click()
     page.get_by_label("Label for the customer").fill("Yours to fill")
     page.locator(".open-form").get_by_role("button", name="Save").click()
     anew.wait_for_one()
+    return slip, anew
+
+
+def test_answer_to_a_form_that_was_laid_out_anew_meanwhile_is_taken_as_a_whole(open_page, tote_copy):
+    page = bench(open_page, tote_copy)
+    slip, anew = laid_out_anew_soon(page)
+    # More is put on it; that answer comes after the new form is there.
+    late = Held(page, "**/try-out/refresh/")
     slip.get_by_role("button", name="Name and catch").click()
     late.wait_for_one()
     anew.pass_on()
@@ -160,6 +131,61 @@ def test_answer_to_a_form_that_was_laid_out_anew_meanwhile_is_taken_as_a_whole(o
     expect(slip.locator("[data-own-row]")).to_have_count(3)
     slip.get_by_role("button", name="Round the crab").click()
     expect(slip.locator("[data-own-row]")).to_have_count(2)
+
+
+def test_what_is_dragged_while_the_try_out_is_to_be_laid_out_anew_stays_in_the_hand(open_page, tote_copy):
+    page = bench(open_page, tote_copy)
+    slip, anew = laid_out_anew_soon(page)
+    # The crab is in the middle of the words round it.
+    held = slip.locator(".goods [data-item]").last
+    held.scroll_into_view_if_needed()
+    before, box = held.get_attribute("data-shift"), held.bounding_box()
+    drag(page, (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2), [(6, 0), (12, 4)])
+    expect(slip.locator(".is-dragged")).to_have_count(1)
+    anew.let_go()
+    expect(page.locator("#try-out[data-is-old]")).to_have_count(1)
+    page.mouse.up()
+    expect(slip).to_contain_text("Yours to fill")
+    expect(page.locator("#try-out[data-is-old]")).to_have_count(0)
+    expect(held).not_to_have_attribute("data-shift", before)
+
+
+def test_press_that_is_answered_before_the_try_out_is_laid_out_anew_stays(open_page, tote_copy):
+    page = bench(open_page, tote_copy)
+    slip, anew = laid_out_anew_soon(page)
+    slip.get_by_role("button", name="Name and catch").click()
+    expect(slip.locator("[data-own-row]")).to_have_count(3)
+    anew.let_go()
+    expect(page.locator("#try-out[data-is-old]")).to_have_count(0)
+    expect(slip.locator("[data-own-row]")).to_have_count(3)
+    expect(slip).to_contain_text("Yours to fill")
+
+
+def test_press_while_what_was_entered_comes_back_is_done_with_it(open_page):
+    page = open_page("/goods/canvas-tote/")
+    page.route("**/keep/", lambda route: route.abort())
+    page.get_by_role("button", name="Round the crab").click()
+    expect(page.locator("[data-own-row]")).to_have_count(2)
+    settled(page)
+    held = Held(page, "**/again/")
+    page.reload()
+    held.wait_for_one()
+    page.get_by_role("button", name="Name and catch").click()
+    held.let_go()
+    expect(page.locator("[data-own-row]")).to_have_count(3)
+    open_page.said.clear()  # Chromium notes each request that found no line.
+
+
+def test_what_was_entered_comes_back_also_when_the_line_is_lost_meanwhile(open_page):
+    page = open_page("/goods/cedar-nameboard/")
+    page.route("**/keep/", lambda route: route.abort())
+    page.fill("#entry-name", "Tern")
+    settled(page)
+    page.route("**/again/", lambda route: route.abort(), times=2)
+    page.reload()
+    expect(page.locator("#entry-name")).to_have_value("Tern")
+    expect(page.locator("#trouble")).to_be_hidden()
+    open_page.said.clear()  # Chromium notes each request that found no line.
 
 
 def test_two_values_are_open_at_once_and_saving_one_leaves_the_other(open_page, copy):

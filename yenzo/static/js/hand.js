@@ -16,10 +16,12 @@ const DRAWN_CLASSES = ["hand-edge", "hand-handle", "hand-snap", "hand-words"];
 
 export const formOf = (element) => element.closest("#slip-form, #try-out");
 const states = new WeakMap();
+// Of gestures: a number is that of one only, also when its form is laid out anew.
+let count = 0;
 // Of each form: what is held, gestures that no answer has shown yet, what shows moved for them, and what could be gone
 // back to.
 export function stateOf(form) {
-  if (!states.has(form)) states.set(form, { held: null, waiting: [], moved: new Set(), count: 0, undo: [], redo: [], hands: handsOf(form), isBack: false });
+  if (!states.has(form)) states.set(form, { held: null, waiting: [], moved: new Set(), undo: [], redo: [], hands: handsOf(form), isBack: false });
   return states.get(form);
 }
 const handsOf = (form) => form.querySelector("[name=hands]")?.value ?? "{}";
@@ -264,15 +266,19 @@ function tellBack(form) {
 function write(form) {
   const state = stateOf(form);
   form.querySelector("[name=gestures]").value = state.waiting.length ? JSON.stringify(state.waiting.map(({ n, isSent, ...one }) => one)) : "";
-  form.querySelector("[name=gestures-to]").value = state.count;
+  form.querySelector("[name=gestures-to]").value = count;
 }
 
 export function did(form, gesture) {
+  if (form.comesBack) {
+    form.comesBack.then(() => did(document.getElementById(form.id), gesture));
+    return;
+  }
   const state = stateOf(form), last = state.waiting.at(-1);
   if (last && !last.isSent && last.do === "move" && gesture.do === "move" && last.item === gesture.item) {
     Object.assign(last, together([last, gesture]));
   } else {
-    state.waiting.push({ ...gesture, n: ++state.count, isSent: false });
+    state.waiting.push({ ...gesture, n: ++count, isSent: false });
   }
   write(form);
   if (gesture.item) show(form, gesture.item);

@@ -90,6 +90,26 @@ for (const failure of ["htmx:sendError", "htmx:timeout", "htmx:responseError"]) 
   });
 }
 
+// An answer that lays the form out anew knows nothing of what was done there since it was asked for, nor of what the
+// hand is doing: then it is asked for once more, with all of it.
+const changes = new WeakMap(), changesWhenAsked = new WeakMap();
+for (const name of ["input", "change", "entries-changed", "file-arrived"]) {
+  document.addEventListener(name, ({ target }) => {
+    const form = target.closest?.("#try-out");
+    if (form) changes.set(form, (changes.get(form) ?? 0) + 1);
+  }, { capture: true });
+}
+document.addEventListener("htmx:beforeRequest", ({ detail: { xhr, target } }) => { changesWhenAsked.set(xhr, changes.get(target)); });
+document.addEventListener("htmx:beforeSwap", ({ detail }) => {
+  const { xhr, target, requestConfig: { elt, triggeringEvent } } = detail;
+  if (elt === target || !target.matches("#try-out")) return;
+  const isHeld = target.querySelector(".is-dragged"), askAgain = () => htmx.trigger(elt, triggeringEvent.type);
+  if (!isHeld && changesWhenAsked.get(xhr) === changes.get(target)) return;
+  detail.shouldSwap = false;
+  if (isHeld) document.addEventListener("lostpointercapture", askAgain, { once: true });
+  else askAgain();
+});
+
 // The ink says which picture of the goods it belongs on, and how large they are: a variant may bring its own, and an
 // entry may say it.
 followParts((place) => {

@@ -5,6 +5,7 @@ import { goOnWaiting } from "./uploads.js";
 
 // Browsers send no more than 64 kB for a page that is left.
 const KEEP_AFTER_MS = 500, MOST_WHEN_LEFT = 60_000;
+const FIRST_TRY_MS = 500, LONGEST_TRY_MS = 8000, GIVEN_UP_AFTER = 60;
 const NOT_ENTERED = new Set(["csrfmiddlewaretoken", "shown", "asked", "told", "missing", "sent-as", "holding", "gestures-to"]);
 const slip = () => document.getElementById("slip-form");
 const place = `entries ${slip().dataset.keep} ${slip().querySelector("[name=design]")?.value ?? ""}`;
@@ -45,6 +46,8 @@ async function keep() {
 const noteNow = () => noteKept(false, entered());
 
 function changed() {
+  // What comes back is not to be forgotten for what was there before it.
+  if (slip().comesBack) return;
   isKept = false;
   slip().dataset.isKept = "no";
   // The request for what it looks like goes first.
@@ -81,6 +84,27 @@ window.addEventListener("pageshow", ({ persisted }) => {
   if (persisted) slip().dispatchEvent(new Event("entries-changed"));
 });
 
+// What is sent meanwhile is sent with what comes back.
+document.addEventListener("submit", (event) => {
+  const { target, submitter } = event;
+  if (!target.comesBack) return;
+  event.preventDefault();
+  event.stopImmediatePropagation();
+  const address = submitter?.getAttribute("formaction");
+  target.comesBack.then(() => slip().requestSubmit(address ? slip().querySelector(`[formaction="${CSS.escape(address)}"]`) : null));
+}, { capture: true });
+
+// Whatever the line does meanwhile.
+async function bringBack(values) {
+  const blank = slip(), swap = { target: "#slip-form", select: "#slip-form", swap: "outerHTML", values };
+  for (let failed = 0; failed < GIVEN_UP_AFTER; failed += 1) {
+    await htmx.ajax("POST", blank.dataset.again, swap).catch(() => {});
+    if (slip() !== blank) return;
+    await new Promise((done) => { setTimeout(done, Math.min(FIRST_TRY_MS * 1.5 ** failed, LONGEST_TRY_MS)); });
+  }
+  delete blank.comesBack;
+}
+
 function comeBack() {
   const before = tab.recall(place);
   const [{ type }] = performance.getEntriesByType("navigation");
@@ -89,8 +113,8 @@ function comeBack() {
   if (!before || (type === "navigate" && before.isKept) || before.entries === entered()) return;
   const values = {};
   for (const [name, value] of new URLSearchParams(before.entries)) (values[name] ??= []).push(value);
-  const swap = { target: "#slip-form", select: "#slip-form", swap: "outerHTML", values };
-  htmx.ajax("POST", slip().dataset.again, swap).then(() => {
+  slip().comesBack = bringBack(values);
+  slip().comesBack.then(() => {
     goOnWaiting();
     changed();
   });
