@@ -1,6 +1,6 @@
 // The bench: an area is drawn, moved and resized by the hand; its millimetres go to the server, which decides.
 
-import { post } from "./changing.js";
+import { layOut, post } from "./changing.js";
 import { Floating, Sheet } from "./lifted.js";
 import { isMeasuring, NOTHING_MM } from "./marks.js";
 import { snapped } from "./snapping.js";
@@ -49,19 +49,17 @@ function hold(area, place) {
   show(area.querySelector(".area-ground"), place);
 }
 
-function send(address, place, selected) {
-  const values = { x_mm: place.x, y_mm: place.y, width_mm: place.width, height_mm: place.height };
-  post(address, values, selected, () => {
+const valuesOf = (place) => () => ({ x_mm: place.x, y_mm: place.y, width_mm: place.width, height_mm: place.height });
+
+function putArea({ dataset: { placeAddress, imprint: selected } }, place) {
+  const shown = () => {
     const area = document.querySelector(`#bench [data-imprint="${selected}"]`);
     if (area) hold(area, place);
-  });
+  };
+  post(placeAddress, valuesOf(place), { selected, puts: "", shown });
 }
 
-function pick(area) {
-  htmx.ajax("GET", area.dataset.pickAddress, { target: "#setup", swap: "innerHTML" }).then(() => {
-    document.getElementById(area.id)?.focus();
-  });
-}
+const pick = ({ id, dataset }) => layOut(dataset.pickAddress).then(() => document.getElementById(id)?.focus());
 
 function resized(place, handle, dx, dy) {
   const west = handle.includes("w"), north = handle.includes("n");
@@ -201,11 +199,8 @@ document.addEventListener("pointerup", (event) => {
   rect.classList.add("is-dragged");
   show(rect, place);
   if (area && !handle) carry(area, place);
-  if (area) {
-    send(area.dataset.placeAddress, place, area.dataset.imprint);
-  } else {
-    send(ground.dataset.drawAddress, place, "");
-  }
+  if (area) putArea(area, place);
+  else post(ground.dataset.drawAddress, valuesOf(place));
 });
 
 document.addEventListener("keydown", (event) => {
@@ -223,5 +218,5 @@ document.addEventListener("keydown", (event) => {
   const from = placeOf(area);
   const place = { ...from, x: from.x + dx, y: from.y + dy };
   hold(area, place);
-  send(area.dataset.placeAddress, place, area.dataset.imprint);
+  putArea(area, place);
 });

@@ -1,20 +1,68 @@
-// Changes of a draft that the hand makes: with the version that was seen, one after another.
+// Changes of a draft, whether the hand makes them or a button: one after another, each of the draft that comes of the one
+// before.
 
-// By what they change: of the same thing only the newest waits.
+import { ask, isBusy, takeTurn } from "./asking.js";
+import { say } from "./page.js";
+
+const LAID_OUT = { target: "#setup", swap: "innerHTML" };
+const draft = () => document.getElementById("draft");
+
+// --- By hand ---------------------------------------------------------------------------------------------------------
+
+// What waits for its turn, by what it changes: where something was put twice, the newest counts.
 const waiting = new Map();
-let isSending = false;
-const seen = () => ({ seen: document.getElementById("draft").dataset.version });
 
-export async function post(address, values, selected, shown = () => {}) {
-  waiting.set(`${address} ${values.mark ?? ""} ${values.text ?? ""}`, { address, values, selected, shown });
-  if (isSending) return;
-  isSending = true;
-  while (waiting.size) {
-    const [[key, next]] = waiting;
+// What `values` tells is told when it is sent: what came before may change it.
+export async function post(address, values, { selected = "", puts = null, shown = () => {} } = {}) {
+  const key = puts === null ? Symbol(address) : `${address} ${puts}`, isWaiting = waiting.has(key);
+  waiting.set(key, { values, selected, shown });
+  if (isWaiting) return;
+  let sent = null;
+  await ask("POST", address, () => {
+    sent = waiting.get(key) ?? sent;
     waiting.delete(key);
-    await htmx.ajax("POST", next.address, { target: "#setup", swap: "innerHTML", values: { ...seen(), selected: next.selected, ...next.values } });
-    // The hand may be further by now than the answer that was just shown.
-    for (const one of waiting.values()) one.shown();
-  }
-  isSending = false;
+    return { ...LAID_OUT, values: { seen: draft().dataset.version, selected: sent.selected, ...sent.values() } };
+  });
+  // The hand may be further by now than the answer that was just shown.
+  for (const one of waiting.values()) one.shown();
 }
+
+export const layOut = (address) => ask("GET", address, () => LAID_OUT);
+
+// --- By buttons and forms ---------------------------------------------------------------------------------------------
+
+let isItsTurn = false, answered = null, refused = 0;
+const held = new Set();
+const isChange = ({ elt, verb, requestConfig }) => (verb ?? requestConfig?.verb) === "post" && Boolean(elt.closest?.("#setup"));
+
+document.addEventListener("htmx:confirm", (event) => {
+  const { elt } = event.detail, address = elt.getAttribute?.("hx-post");
+  if (!isBusy() || isItsTurn || !address || !isChange(event.detail)) return;
+  event.preventDefault();
+  const selector = `[hx-post="${CSS.escape(address)}"]`, refusedThen = refused;
+  if (held.has(selector)) return;
+  held.add(selector);
+  takeTurn(() => {
+    held.delete(selector);
+    const now = document.querySelector(selector);
+    // What was refused may have been meant by what came after it.
+    if (!now || refused !== refusedThen) return null;
+    answered = null;
+    isItsTurn = true;
+    if (now.matches("form")) now.requestSubmit();
+    else now.click();
+    isItsTurn = false;
+    return answered;
+  });
+});
+document.addEventListener("htmx:beforeRequest", ({ detail }) => {
+  if (!isChange(detail)) return;
+  const { xhr } = detail;
+  answered = new Promise((done) => { xhr.addEventListener("loadend", () => setTimeout(done)); });
+  if (!isItsTurn) takeTurn(() => answered);
+});
+document.addEventListener("htmx:afterRequest", ({ detail: { xhr, target } }) => {
+  if (target?.id !== "setup" || (xhr.status >= 200 && xhr.status < 400)) return;
+  refused += 1;
+  if (held.size) say(draft().dataset.held);
+});

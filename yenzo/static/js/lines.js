@@ -1,38 +1,11 @@
 // The set-up: changes go one after another, opened forms outlive each other's answers, lines are moved by dragging or
 // with Alt and the arrow keys. The server gives the new order.
 
+import { post } from "./changing.js";
 import { takeAway } from "./kept.js";
-import { announce, say } from "./page.js";
+import { announce } from "./page.js";
 
 let dragged = null;
-
-// A change that is made while another one is under way waits for it: it is of the draft that comes of that.
-let isChanging = false, waiting = [];
-const changes = ({ elt, verb, requestConfig }) => (verb ?? requestConfig?.verb) === "post" && Boolean(elt.closest?.("#setup"));
-
-document.addEventListener("htmx:confirm", (event) => {
-  const { elt } = event.detail;
-  const address = elt.getAttribute?.("hx-post");
-  if (!isChanging || !address || !changes(event.detail)) return;
-  event.preventDefault();
-  const selector = `[hx-post="${CSS.escape(address)}"]`;
-  if (!waiting.includes(selector)) waiting.push(selector);
-});
-document.addEventListener("htmx:beforeRequest", ({ detail }) => { if (changes(detail)) isChanging = true; });
-document.addEventListener("htmx:afterRequest", ({ detail }) => {
-  if (!isChanging || detail.requestConfig?.verb !== "post" || detail.requestConfig.target?.closest("#try-out")) return;
-  isChanging = false;
-  if (!waiting.length) return;
-  // What was refused may have been meant by what came after it.
-  if (!detail.successful) {
-    waiting = [];
-    say(document.getElementById("draft").dataset.held);
-    return;
-  }
-  let next = null;
-  while (waiting.length && !next) next = document.querySelector(waiting.shift());
-  if (next) setTimeout(() => (next.matches("form") ? next.requestSubmit() : next.click()), 0);
-});
 
 // What the try-out shows goes along with a form that keeps it.
 document.addEventListener("htmx:configRequest", ({ detail }) => {
@@ -104,11 +77,12 @@ document.addEventListener("htmx:afterSwap", ({ detail }) => {
   if (done) announce(done);
 });
 
-function move(line, position) {
-  const last = document.querySelectorAll("#sentences [data-line]").length - 1;
-  if (position < 0 || position > last || position === Number(line.dataset.position)) return;
-  const values = { position, seen: document.getElementById("draft").dataset.version };
-  htmx.ajax("POST", line.dataset.moveAddress, { target: "#setup", swap: "innerHTML", values });
+// Where it goes is told when it is sent: what was moved before it may have changed that.
+function move({ dataset: { line: key, moveAddress } }, positionOf) {
+  post(moveAddress, () => {
+    const lines = [...document.querySelectorAll("#sentences [data-line]")];
+    return { position: Math.min(Math.max(positionOf(lines, lines.find((one) => one.dataset.line === key)), 0), lines.length - 1) };
+  });
 }
 
 document.addEventListener("keydown", (event) => {
@@ -117,7 +91,7 @@ document.addEventListener("keydown", (event) => {
   const step = { ArrowUp: -1, ArrowDown: 1 }[event.key];
   if (!step) return;
   event.preventDefault();
-  move(line, Number(line.dataset.position) + step);
+  move(line, (lines, now) => lines.indexOf(now) + step);
 });
 
 document.addEventListener("dragstart", (event) => {
@@ -138,7 +112,8 @@ document.addEventListener("drop", (event) => {
   const over = event.target.closest?.("#sentences [data-line]");
   if (dragged && over) {
     event.preventDefault();
-    move(dragged, Number(over.dataset.position));
+    const { line: there } = over.dataset;
+    move(dragged, (lines) => lines.findIndex((one) => one.dataset.line === there));
   }
   dragged = null;
 });

@@ -31,14 +31,16 @@ function put(mark, [x, y]) {
   mark.setAttribute("cy", y);
 }
 
-function tell(mark, values = {}) {
+function tell(mark, values = null) {
   const group = groupOf(mark), [x, y] = placeOf(mark), [left, top] = group.dataset.place.split(" ").map(Number);
   const { mark: name, markText: text, markAddress: address } = mark.dataset;
   const { id } = mark, at = [x, y];
-  post(address, { mark: name, text, x_mm: x - left, y_mm: y - top, ...values }, group.dataset.marksOf, () => {
+  const shown = () => {
     const now = document.getElementById(id);
     if (now) put(now, at);
-  });
+  };
+  const told = { mark: name, text, x_mm: x - left, y_mm: y - top, ...values };
+  post(address, () => told, { selected: group.dataset.marksOf, puts: values ? null : `${name} ${text}`, shown });
 }
 
 document.addEventListener("pointerdown", (event) => {
@@ -125,7 +127,7 @@ const inText = (element) => element?.matches?.("input, textarea, select") || !ge
 const copiedArea = () => document.querySelector("[data-copy-area]")?.dataset.copyArea;
 
 function paste(button, clip) {
-  post(button.dataset.pasteAddress, { clip }, "");
+  post(button.dataset.pasteAddress, () => ({ clip }));
 }
 
 document.addEventListener("copy", (event) => {

@@ -1,11 +1,11 @@
 // What somebody enters for a product is kept: by the workshop, and in this tab for when the line is lost before that.
 
+import { ask } from "./asking.js";
 import { tab } from "./memory.js";
 import { goOnWaiting } from "./uploads.js";
 
 // Browsers send no more than 64 kB for a page that is left.
 const KEEP_AFTER_MS = 500, MOST_WHEN_LEFT = 60_000;
-const FIRST_TRY_MS = 500, LONGEST_TRY_MS = 8000, GIVEN_UP_AFTER = 60;
 const NOT_ENTERED = new Set(["csrfmiddlewaretoken", "shown", "asked", "told", "missing", "sent-as", "holding", "gestures-to"]);
 const slip = () => document.getElementById("slip-form");
 const place = `entries ${slip().dataset.keep} ${slip().querySelector("[name=design]")?.value ?? ""}`;
@@ -94,17 +94,6 @@ document.addEventListener("submit", (event) => {
   target.comesBack.then(() => slip().requestSubmit(address ? slip().querySelector(`[formaction="${CSS.escape(address)}"]`) : null));
 }, { capture: true });
 
-// Whatever the line does meanwhile.
-async function bringBack(values) {
-  const blank = slip(), swap = { target: "#slip-form", select: "#slip-form", swap: "outerHTML", values };
-  for (let failed = 0; failed < GIVEN_UP_AFTER; failed += 1) {
-    await htmx.ajax("POST", blank.dataset.again, swap).catch(() => {});
-    if (slip() !== blank) return;
-    await new Promise((done) => { setTimeout(done, Math.min(FIRST_TRY_MS * 1.5 ** failed, LONGEST_TRY_MS)); });
-  }
-  delete blank.comesBack;
-}
-
 function comeBack() {
   const before = tab.recall(place);
   const [{ type }] = performance.getEntriesByType("navigation");
@@ -113,8 +102,10 @@ function comeBack() {
   if (!before || (type === "navigate" && before.isKept) || before.entries === entered()) return;
   const values = {};
   for (const [name, value] of new URLSearchParams(before.entries)) (values[name] ??= []).push(value);
-  slip().comesBack = bringBack(values);
-  slip().comesBack.then(() => {
+  const blank = slip(), swap = { target: "#slip-form", select: "#slip-form", swap: "outerHTML", values };
+  blank.comesBack = ask("POST", blank.dataset.again, () => swap);
+  blank.comesBack.then(() => {
+    delete blank.comesBack;
     goOnWaiting();
     changed();
   });

@@ -1,26 +1,37 @@
 // The week: cards are dragged to another day of their station, or moved by the arrow keys. Python plans them.
 
+import { ask } from "./asking.js";
+
 const FAR_ENOUGH_PX = 5;
+// What is dragged is held by its name: the board may be laid out anew meanwhile.
 let held = null, wasDragged = false;
+const stationOf = (element) => element.closest("tr").dataset.station;
 
 function dayUnder(x, y) {
   const cell = document.elementFromPoint(x, y)?.closest("td[data-day]");
   // Another station's work can't be done here.
-  return cell && cell.parentElement === held.row ? cell : null;
+  return cell && stationOf(cell) === held.station ? cell : null;
 }
 
-function plan(card, day) {
-  const board = document.getElementById("board"), { line, place } = card.dataset;
-  const token = document.querySelector("[name=csrfmiddlewaretoken]").value;
-  const values = { line, place, day, csrfmiddlewaretoken: token };
-  htmx.ajax("POST", board.dataset.plans, { target: "#board", swap: "outerHTML", values }).then(() => document.getElementById(card.id)?.focus());
+// `dayOf` tells the day when it is sent: what was moved before it may have changed that.
+async function plan({ id, dataset: { line, place } }, dayOf) {
+  await ask("POST", document.getElementById("board").dataset.plans, () => {
+    const day = dayOf(), { value: csrfmiddlewaretoken } = document.querySelector("[name=csrfmiddlewaretoken]");
+    return day && { target: "#board", swap: "outerHTML", values: { line, place, day, csrfmiddlewaretoken } };
+  });
+  document.getElementById(id)?.focus();
+}
+
+function dayBeside(id, step) {
+  const card = document.getElementById(id), cells = [...(card?.closest("tr").querySelectorAll("td[data-day]") ?? [])];
+  return cells[cells.indexOf(card?.closest("td")) + step]?.dataset.day;
 }
 
 document.addEventListener("pointerdown", (event) => {
   const card = event.target.closest?.("[data-plans] .job-card");
   // Fingers scroll; who has no mouse plans on the job's own page.
   if (!card || event.button !== 0 || event.pointerType === "touch") return;
-  held = { card, x: event.clientX, y: event.clientY, row: card.closest("tr"), cell: null, isMoving: false };
+  held = { card, x: event.clientX, y: event.clientY, station: stationOf(card), cell: null, isMoving: false };
 });
 
 document.addEventListener("pointermove", (event) => {
@@ -28,6 +39,7 @@ document.addEventListener("pointermove", (event) => {
   const right = event.clientX - held.x, down = event.clientY - held.y;
   if (!held.isMoving && Math.hypot(right, down) < FAR_ENOUGH_PX) return;
   held.isMoving = true;
+  held.card = document.getElementById(held.card.id) ?? held.card;
   held.card.classList.add("is-held");
   held.card.style.transform = `translate(${right}px, ${down}px)`;
   const cell = dayUnder(event.clientX, event.clientY);
@@ -48,7 +60,10 @@ function letGo(plans) {
   if (!isMoving) return;
   wasDragged = true;
   setTimeout(() => { wasDragged = false; }, 0);
-  if (plans && cell && cell !== card.closest("td")) plan(card, cell.dataset.day);
+  if (plans && cell && cell !== card.closest("td")) {
+    const { day } = cell.dataset;
+    plan(card, () => day);
+  }
 }
 
 // What was dragged isn't opened.
@@ -60,8 +75,6 @@ document.addEventListener("keydown", (event) => {
   const card = event.target.closest?.("[data-plans] .job-card");
   const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
   if (!card || !step || event.altKey || event.ctrlKey || event.metaKey) return;
-  const cells = [...card.closest("tr").querySelectorAll("td[data-day]")];
-  const cell = cells[cells.indexOf(card.closest("td")) + step];
   event.preventDefault();
-  if (cell) plan(card, cell.dataset.day);
+  plan(card, () => dayBeside(card.id, step));
 });
