@@ -110,6 +110,22 @@ def test_answer_replaces_only_what_the_hand_moved(movable):
     assert swapped(other_words) == {"ink-front-0", "hold-name", "strip"}
 
 
+def test_boxes_of_the_strip_are_filled_while_it_stays_and_come_with_it_otherwise(movable):
+    def move(x_mm, before, **changed):
+        seen = dict(re.findall(r'name="(shown|asked|hands)" value="([^"]*)"', before))
+        gesture = {"do": "move", "item": "name", "shift_mm": [x_mm, 0]}
+        return refreshed("movable", {**sent(gesture), **{k: html.unescape(v) for k, v in seen.items()}, **changed})
+
+    first = move(4, refreshed("movable", sent()))
+    [left] = re.findall(r'id="strip-name-left"[^>]* value="([^"]+)"', first)
+    second = move(3, first)
+    assert swapped(second) == {"ink-front-0", "hold-name", "strip-name-left"}
+    assert f'data-part="strip-name-left" value="{float(left) + 3:g}"' in second
+    # An answer that htmx takes as a whole fills no boxes.
+    other = move(3, first, asked="")
+    assert swapped(other) == {"ink-front-0", "hold-name", "strip"}
+
+
 def test_what_is_replaced_alone_is_what_the_whole_would_show(movable):
     gesture = {"do": "move", "item": "name", "shift_mm": [4, 0]}
     [shown] = re.findall(r'name="shown" value="([^"]+)"', refreshed("movable", sent()))

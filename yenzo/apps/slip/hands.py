@@ -1,8 +1,8 @@
 """What can be changed by hand: a walk comes in; each thing that may be, in words and with its controls, goes out."""
 
 import math
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
 from typing import Any
 
 from django.http import QueryDict
@@ -37,6 +37,8 @@ from yenzo.core.spine import Walked
 
 MOST_SENT, MOST_NAME = 200_000, 130
 MOST_TEXT_CHARACTERS = 500
+# What changes in the strip of something that is moved: the numbers in the boxes that are called by the first word.
+NUMBERS = ("left_mm", "top_mm", "width_mm", "turn_deg", "letter_mm")
 
 
 @dataclass(frozen=True)
@@ -143,8 +145,22 @@ def list_parts(items: tuple[HeldItem, ...]) -> Parts:
 
 
 def strip_parts(item: HeldItem | None) -> Parts:
-    """Return what tells the strip of what is held apart."""
-    return parts_of("strip", repr(item), ())
+    """Return what tells the strip of what is held apart: its controls, and the numbers in them."""
+    if item is None:
+        return parts_of("strip", "", ())
+    controls = replace(item, said="", left_mm="", top_mm="", width_mm="", turn_deg="", letter_mm="")
+    return parts_of("strip", repr(controls), (getattr(item, name) for name in NUMBERS))
+
+
+def changed_numbers(item: HeldItem | None, seen: Mapping[str, Parts]) -> list[tuple[str, str]] | None:
+    """Return the boxes of the strip of what is held in which another number is seen, and what belongs in them.
+
+    None where the whole strip looks otherwise than what is seen.
+    """
+    changed = strip_parts(item).changed(seen)
+    if changed is None:
+        return None
+    return [(NUMBERS[at].partition("_")[0], getattr(item, NUMBERS[at])) for at in changed]
 
 
 def _movable(walked: Walked) -> Iterator[tuple[AreaScene, Node]]:

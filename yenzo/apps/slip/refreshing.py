@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from django.http import QueryDict
 
 from yenzo.apps.slip.goods import changed_side
+from yenzo.apps.slip.hands import changed_numbers
 from yenzo.apps.slip.lines import SlipLine
 from yenzo.apps.slip.slip import Slip, Turn
 from yenzo.apps.slip.told_apart import Parts, read_parts
@@ -15,22 +16,29 @@ def refresh_context(slip: Slip, form: QueryDict) -> dict[str, object]:
     seen = read_parts(form.get("shown", ""))
     in_view = form.get("view", "")
     changed = [changed_side(side, seen) for side in slip.sides]
-    hand_list, strip = (parts.changed(seen) for parts in slip.hand_parts)
+    hand_list = slip.list_parts.changed(seen)
     was_asked = set(form.get("asked", "").split())
     was_told = set(form.get("told", "").split())
+    is_another_variant = bool(slip.axes) and form.get("variant") != slip.walked.asked.variant
+    changed_lines = [line for line in slip.lines if _has_changed(line, was_asked)]
+    numbers = changed_numbers(slip.in_hand, seen)
+    if numbers and (is_another_variant or changed_lines):
+        # What has parts for htmx goes through it as a whole, and that fills no boxes.
+        numbers = None
     return {
         "slip": slip,
         "changed_sides": sorted(filter(None, changed), key=lambda one: one.side.key != in_view),
         "said_lines": [line for line in slip.lines if line.is_asked and _has_words(line, was_told)],
-        "is_another_variant": bool(slip.axes) and form.get("variant") != slip.walked.asked.variant,
+        "is_another_variant": is_another_variant,
         "are_hands_otherwise": hand_list is None,
         "changed_held": [slip.held[at] for at in hand_list or ()],
-        "is_strip_otherwise": bool(slip.held) and hand_list is not None and strip is None,
+        "is_strip_otherwise": bool(slip.held) and hand_list is not None and numbers is None,
+        "changed_numbers": numbers or (),
         "is_price_otherwise": slip.price_parts.changed(seen) is None,
         "is_goods_said_otherwise": slip.goods_said_parts.changed(seen) is None,
         "lines_beside_otherwise": _beside_otherwise(slip, seen),
         "gestures_done": gestures_done(form),
-        "changed_lines": [line for line in slip.lines if _has_changed(line, was_asked)],
+        "changed_lines": changed_lines,
     }
 
 

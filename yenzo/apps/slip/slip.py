@@ -86,10 +86,10 @@ class Slip:
         """What is held by hand now."""
         return next((item for item in self.held if item.key == self.holding), None)
 
-    @property
-    def hand_parts(self) -> tuple[Parts, Parts]:
-        """What tells apart the list of what can be changed by hand, and the strip of what is held."""
-        return list_parts(self.held), strip_parts(self.in_hand)
+    @cached_property
+    def list_parts(self) -> Parts:
+        """What tells apart the list of what can be changed by hand."""
+        return list_parts(self.held)
 
     @property
     def lines(self) -> tuple[SlipLine, ...]:
@@ -160,8 +160,9 @@ class Slip:
     def shown(self) -> str:
         """What is shown of the goods, for hands, as the price and beside controls, as the next request carries it."""
         parts = [layer.parts for side in self.sides for layer in side.layers]
+        hands = (self.list_parts, strip_parts(self.in_hand))
         said = (self.price_parts, self.goods_said_parts, self.beside_parts)
-        return " ".join(one.told for one in (*parts, *self.hand_parts, *said))
+        return " ".join(one.told for one in (*parts, *hands, *said))
 
     @property
     def told(self) -> str:

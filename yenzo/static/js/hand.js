@@ -9,7 +9,7 @@ import { snapped } from "./snapping.js";
 
 const LEAST_DRAG_PX = 4, SNAP_PX = 7, KNOB_PX = 26, HANDLE_PX = 7;
 const STEP_MM = 1, FAR_STEP_MM = 10, STEP_DEG = 1, FAR_STEP_DEG = 15, STEP_SCALE = 1.05;
-const FITS_ALL = 1000;
+const FITS_ALL = 1000, LONGEST_REST_MS = 400;
 const SVG = "http://www.w3.org/2000/svg";
 const IDENTITY = [1, 0, 0, 1, 0, 0];
 const DRAWN_CLASSES = ["hand-edge", "hand-handle", "hand-snap", "hand-words"];
@@ -96,7 +96,7 @@ function stopped(form, key, own, [x, y]) {
 
 function show(form, key) {
   const item = itemOf(form, key);
-  if (!item) return;
+  if (!item || (rest?.key === key && rest.form === form)) return;
   const own = geometry(item), gesture = pendingOf(form, key), map = mapOf(own, gesture), px = mmPerPx(item.ownerSVGElement);
   const isMoved = !isNear(map, IDENTITY), { moved: keys } = stateOf(form);
   if (isMoved) keys.add(key);
@@ -227,6 +227,7 @@ function clearFrames(form) {
 // --- Holding and letting go ---------------------------------------------------------------------------------------
 
 export function hold(form, key, { focus = false } = {}) {
+  goFromRest();
   const state = stateOf(form);
   state.held = key;
   const button = key !== null && form.querySelector(`[data-hold="${CSS.escape(key)}"]`), goods = key !== null && itemOf(form, key)?.ownerSVGElement;
@@ -270,10 +271,12 @@ function write(form) {
 }
 
 export function did(form, gesture) {
-  if (form.comesBack) {
-    form.comesBack.then(() => did(document.getElementById(form.id), gesture));
-    return;
-  }
+  goFromRest();
+  if (form.comesBack) form.comesBack.then(() => tell(document.getElementById(form.id), gesture));
+  else tell(form, gesture);
+}
+
+function tell(form, gesture) {
   const state = stateOf(form), last = state.waiting.at(-1);
   if (last && !last.isSent && last.do === "move" && gesture.do === "move" && last.item === gesture.item) {
     Object.assign(last, together([last, gesture]));
@@ -287,7 +290,8 @@ export function did(form, gesture) {
   form.dispatchEvent(new Event("entries-changed", { bubbles: true }));
 }
 
-const moved = (form, key, gesture) => did(form, { do: "move", item: key, ...nothing(), ...gesture });
+const move = (key, gesture) => ({ do: "move", item: key, ...nothing(), ...gesture });
+const moved = (form, key, gesture) => did(form, move(key, gesture));
 
 document.addEventListener("htmx:configRequest", ({ detail }) => {
   if (!detail.elt.matches?.("#slip-form, #try-out")) return;
@@ -298,6 +302,7 @@ document.addEventListener("htmx:configRequest", ({ detail }) => {
 document.addEventListener("htmx:afterRequest", ({ detail }) => {
   const form = detail.elt;
   if (!form.matches?.("#slip-form, #try-out") || !form.querySelector("[data-items]")) return;
+  goFromRest();
   const state = stateOf(form), told = form.querySelector("[data-gestures-done]");
   if (detail.successful && told) {
     const done = Number(told.dataset.gesturesDone), before = state.waiting.length;
@@ -348,7 +353,7 @@ function back(form, from, to) {
 
 // --- The pointer ------------------------------------------------------------------------------------------------------
 
-let drag = null, isDown = false;
+let drag = null, isDown = false, rest = null;
 const pointers = new Map();
 
 function pointOn(svg, place, event) {
@@ -378,6 +383,7 @@ function wordsOf(own) {
 document.addEventListener("pointerdown", (event) => {
   const svg = event.target.closest?.(".stage .goods > svg");
   const form = svg && formOf(svg);
+  goFromRest();
   if (!form) return;
   if (event.pointerType === "touch") pointers.set(event.pointerId, event);
   isDown = true;
@@ -498,11 +504,33 @@ function end(event, isDone) {
   const { form, key, gesture, isFar, svg, lifted, sheet } = drag;
   svg.classList.remove("is-dragged");
   drag = null;
-  if (isDone && isFar && gesture) moved(form, key, gesture);
-  else show(form, key);
+  if (isDone && isFar && gesture) {
+    restWith({ form, key, svg, lifted, sheet });
+    if (form.comesBack) moved(form, key, gesture);
+    else tell(form, move(key, gesture));
+  } else {
+    lifted?.drop();
+    sheet?.drop();
+    show(form, key);
+  }
+  askForStrip(form);
+}
+
+// What was let go shows as the hand left it until the answer is there: a slow machine would paint the page twice.
+function restWith(left) {
+  rest = { ...left, timer: setTimeout(goFromRest, LONGEST_REST_MS) };
+  left.svg.classList.add("has-rest");
+}
+
+function goFromRest() {
+  if (!rest) return;
+  const { form, key, svg, lifted, sheet, timer } = rest;
+  clearTimeout(timer);
+  rest = null;
+  svg.classList.remove("has-rest");
   lifted?.drop();
   sheet?.drop();
-  askForStrip(form);
+  show(form, key);
 }
 document.addEventListener("pointerup", (event) => end(event, true));
 document.addEventListener("pointercancel", (event) => end(event, false));

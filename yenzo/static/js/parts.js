@@ -18,6 +18,12 @@ function put(place, nodes) {
   for (const tell of whenShown) tell(place);
 }
 
+// A number in a box: what is half typed there stays.
+function fill(box, number) {
+  if (!box.dataset.isTyped) box.value = number;
+  if (box.dataset.now !== undefined) box.dataset.now = number;
+}
+
 // Whoever is in a control goes on in the one that takes its place.
 function goOnIn({ element, start, end }) {
   const again = !element.isConnected && element.id && document.getElementById(element.id);
@@ -40,7 +46,8 @@ function take(detail) {
   const { activeElement: element } = document, { selectionStart: start = null, selectionEnd: end = null } = element;
   for (const part of answer.content.children) {
     const place = document.getElementById(part.dataset.part);
-    if (place) put(place, part.childNodes);
+    if (place?.matches("input")) fill(place, part.value);
+    else if (place) put(place, part.childNodes);
   }
   goOnIn({ element, start, end });
 }

@@ -1,6 +1,8 @@
 // Small pictures of the sides: copies of the ink, made anew once the page has time. What merely refers to the ink would
 // be laid out anew at once, with each key and each move of a hand.
 
+import { whenIdle } from "./idle.js";
+
 const SVG = "http://www.w3.org/2000/svg", AT_LATEST_MS = 400;
 const stale = new Map();
 let isAwaited = false;
@@ -25,12 +27,10 @@ function copyStale() {
   stale.clear();
 }
 
-// Not every browser tells when it has time.
-const whenIdle = window.requestIdleCallback ?? ((work, { timeout }) => setTimeout(work, timeout));
 function copyLater() {
   if (isAwaited) return;
   isAwaited = true;
-  whenIdle(copyStale, { timeout: AT_LATEST_MS });
+  whenIdle(copyStale, AT_LATEST_MS);
 }
 
 function follow(use) {

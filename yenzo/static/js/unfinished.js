@@ -1,15 +1,16 @@
 // What somebody enters for a product is kept: by the workshop, and in this tab for when the line is lost before that.
 
 import { ask } from "./asking.js";
+import { whenIdle } from "./idle.js";
 import { tab } from "./memory.js";
 import { goOnWaiting } from "./uploads.js";
 
 // Browsers send no more than 64 kB for a page that is left.
-const KEEP_AFTER_MS = 500, MOST_WHEN_LEFT = 60_000;
+const NOTED_AFTER_MS = 300, KEEP_AFTER_MS = 500, MOST_WHEN_LEFT = 60_000;
 const NOT_ENTERED = new Set(["csrfmiddlewaretoken", "shown", "asked", "told", "missing", "sent-as", "holding", "gestures-to"]);
 const slip = () => document.getElementById("slip-form");
 const place = `entries ${slip().dataset.keep} ${slip().querySelector("[name=design]")?.value ?? ""}`;
-let timer = null, noting = null, isKept = true, isSent = false;
+let timer = null, isNoting = false, isKept = true, isSent = false;
 
 function entered() {
   const pairs = [...new FormData(slip())].filter(([name, value]) => typeof value === "string" && !NOT_ENTERED.has(name));
@@ -17,8 +18,7 @@ function entered() {
 }
 
 function noteKept(is, entries) {
-  clearTimeout(noting);
-  noting = null;
+  isNoting = false;
   isKept = is;
   slip().dataset.isKept = is ? "yes" : "no";
   tab.remember(place, { entries, isKept });
@@ -44,14 +44,19 @@ async function keep() {
 }
 
 const noteNow = () => noteKept(false, entered());
+function noteLater() {
+  if (isNoting) return;
+  isNoting = true;
+  whenIdle(() => { if (isNoting) noteNow(); }, NOTED_AFTER_MS);
+}
 
 function changed() {
   // What comes back is not to be forgotten for what was there before it.
   if (slip().comesBack) return;
   isKept = false;
   slip().dataset.isKept = "no";
-  // The request for what it looks like goes first.
-  noting ??= setTimeout(noteNow);
+  // The request for what it looks like goes first, and what comes of it.
+  noteLater();
   clearTimeout(timer);
   timer = setTimeout(keep, KEEP_AFTER_MS);
 }
@@ -69,7 +74,7 @@ document.addEventListener("submit", ({ defaultPrevented, submitter, target }) =>
   else if (isSent) noteKept(true, entered());
 });
 window.addEventListener("pagehide", () => {
-  if (noting) noteNow();
+  if (isNoting) noteNow();
   if (!isKept && !isSent) keep();
 });
 window.addEventListener("online", () => { if (!isKept) keep(); });
