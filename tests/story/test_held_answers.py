@@ -233,6 +233,23 @@ def test_line_that_is_added_and_a_revision_that_is_published_wait_for_a_save_tha
     expect(page.locator("#value-name-limit-")).to_contain_text("14")
 
 
+def test_revision_is_not_published_after_a_value_that_was_refused(open_page, copy):
+    page = bench(open_page, copy)
+    fill_aspect(page, "name-limit-", Most_characters="13")
+    page.locator("#value-name-limit-").click()
+    page.get_by_label("Most characters").fill("0")
+    # Its browser would not send that.
+    page.locator(".open-form").evaluate("form => { form.noValidate = true }")
+    held = Held(page, "**/lines/name/limit/**")
+    page.locator(".open-form").get_by_role("button", name="Save").click()
+    held.wait_for_one()
+    page.locator("#publish").click()
+    held.let_go()
+    expect(page.locator("#trouble")).to_contain_text("was not made")
+    expect(page.locator("#publish")).to_be_enabled()
+    assert page.locator(".setup-said").count() == 0
+
+
 def test_what_was_left_as_it_is_is_not_found_again(open_page, copy):
     page = bench(open_page, copy)
     page.locator("#value-name-limit-").click()

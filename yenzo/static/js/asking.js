@@ -8,6 +8,7 @@ let last = Promise.resolve(), pending = 0, status = 0;
 const later = (ms) => new Promise((done) => { setTimeout(done, ms); });
 
 export const isBusy = () => pending > 0;
+export const isSentAgain = (answered) => UNANSWERED.has(answered);
 
 // `work` is done once all is done that had its turn before.
 export function takeTurn(work) {
@@ -27,7 +28,7 @@ export function ask(verb, address, options) {
       if (!told) return;
       status = 0;
       await htmx.ajax(verb, address, told).catch(() => {});
-      if (!UNANSWERED.has(status)) return;
+      if (!isSentAgain(status)) return;
       await later(Math.min(FIRST_TRY_MS * 1.5 ** failed, LONGEST_TRY_MS));
     }
   });

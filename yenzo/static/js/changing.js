@@ -1,7 +1,7 @@
 // Changes of a draft, whether the hand makes them or a button: one after another, each of the draft that comes of the one
 // before.
 
-import { ask, isBusy, takeTurn } from "./asking.js";
+import { ask, isBusy, isSentAgain, takeTurn } from "./asking.js";
 import { say } from "./page.js";
 
 const LAID_OUT = { target: "#setup", swap: "innerHTML" };
@@ -12,7 +12,7 @@ const draft = () => document.getElementById("draft");
 // What waits for its turn, by what it changes: where something was put twice, the newest counts.
 const waiting = new Map();
 
-// What `values` tells is told when it is sent: what came before may change it.
+// What `values` tells is told when it is sent: what came before may change it, or leave nothing to change.
 export async function post(address, values, { selected = "", puts = null, shown = () => {} } = {}) {
   const key = puts === null ? Symbol(address) : `${address} ${puts}`, isWaiting = waiting.has(key);
   waiting.set(key, { values, selected, shown });
@@ -21,7 +21,8 @@ export async function post(address, values, { selected = "", puts = null, shown 
   await ask("POST", address, () => {
     sent = waiting.get(key) ?? sent;
     waiting.delete(key);
-    return { ...LAID_OUT, values: { seen: draft().dataset.version, selected: sent.selected, ...sent.values() } };
+    const told = sent.values();
+    return told && { ...LAID_OUT, values: { seen: draft().dataset.version, selected: sent.selected, ...told } };
   });
   // The hand may be further by now than the answer that was just shown.
   for (const one of waiting.values()) one.shown();
@@ -55,14 +56,18 @@ document.addEventListener("htmx:confirm", (event) => {
     return answered;
   });
 });
+const ofDraft = new WeakSet();
 document.addEventListener("htmx:beforeRequest", ({ detail }) => {
-  if (!isChange(detail)) return;
-  const { xhr } = detail;
-  answered = new Promise((done) => { xhr.addEventListener("loadend", () => setTimeout(done)); });
-  if (!isItsTurn) takeTurn(() => answered);
+  const { elt, target, xhr } = detail, isByHand = elt === document.body && target.id === "setup";
+  if (isByHand || isChange(detail)) ofDraft.add(xhr);
+  if (isByHand || !isChange(detail)) return;
+  const own = new Promise((done) => { xhr.addEventListener("loadend", () => setTimeout(done)); });
+  if (isItsTurn) answered = own;
+  else takeTurn(() => own);
 });
-document.addEventListener("htmx:afterRequest", ({ detail: { xhr, target } }) => {
-  if (target?.id !== "setup" || (xhr.status >= 200 && xhr.status < 400)) return;
+document.addEventListener("htmx:afterRequest", ({ detail: { elt, xhr } }) => {
+  const isRefused = ofDraft.has(xhr) && (xhr.status < 200 || xhr.status >= 400);
+  if (!isRefused || (elt === document.body && isSentAgain(xhr.status))) return;
   refused += 1;
   if (held.size) say(draft().dataset.held);
 });

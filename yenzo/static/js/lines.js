@@ -80,8 +80,9 @@ document.addEventListener("htmx:afterSwap", ({ detail }) => {
 // Where it goes is told when it is sent: what was moved before it may have changed that.
 function move({ dataset: { line: key, moveAddress } }, positionOf) {
   post(moveAddress, () => {
-    const lines = [...document.querySelectorAll("#sentences [data-line]")];
-    return { position: Math.min(Math.max(positionOf(lines, lines.find((one) => one.dataset.line === key)), 0), lines.length - 1) };
+    const lines = [...document.querySelectorAll("#sentences [data-line]")], now = lines.findIndex((one) => one.dataset.line === key);
+    const position = positionOf(lines, now);
+    return lines[position] && position !== now && { position };
   });
 }
 
@@ -91,7 +92,7 @@ document.addEventListener("keydown", (event) => {
   const step = { ArrowUp: -1, ArrowDown: 1 }[event.key];
   if (!step) return;
   event.preventDefault();
-  move(line, (lines, now) => lines.indexOf(now) + step);
+  move(line, (lines, now) => now + step);
 });
 
 document.addEventListener("dragstart", (event) => {
