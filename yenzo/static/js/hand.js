@@ -220,8 +220,8 @@ function drawSnaps(pencil, own, px, corners) {
   }
 }
 
-function clearFrames(form) {
-  for (const frame of form.querySelectorAll(".hand-frame")) frame.replaceChildren();
+function clearFrames(form, except) {
+  for (const frame of form.querySelectorAll(".hand-frame")) if (frame.parentElement !== except) frame.replaceChildren();
 }
 
 // --- Holding and letting go ---------------------------------------------------------------------------------------
@@ -235,7 +235,7 @@ export function hold(form, key, { focus = false } = {}) {
   if (button && button.getAttribute("aria-pressed") !== "true") button.setAttribute("aria-pressed", "true");
   for (const strip of form.querySelectorAll("[data-strip]")) strip.hidden = strip.dataset.strip !== key;
   for (const svg of form.querySelectorAll(".goods svg")) svg.classList.toggle("has-held", svg === goods);
-  clearFrames(form);
+  clearFrames(form, goods);
   tellBack(form);
   form.querySelector(".product-goods")?.classList.toggle("has-hands", Boolean(form.querySelector("[data-hold]")));
   form.querySelector("[name=holding]").value = key ?? "";
@@ -302,7 +302,7 @@ document.addEventListener("htmx:configRequest", ({ detail }) => {
 document.addEventListener("htmx:afterRequest", ({ detail }) => {
   const form = detail.elt;
   if (!form.matches?.("#slip-form, #try-out") || !form.querySelector("[data-items]")) return;
-  goFromRest();
+  const rested = dropRest();
   const state = stateOf(form), told = form.querySelector("[data-gestures-done]");
   if (detail.successful && told) {
     const done = Number(told.dataset.gesturesDone), before = state.waiting.length;
@@ -311,8 +311,11 @@ document.addEventListener("htmx:afterRequest", ({ detail }) => {
     if (before !== state.waiting.length) write(form);
     remember(form);
   }
-  for (const key of new Set([...state.moved, ...state.waiting.map((one) => one.item).filter(Boolean)])) show(form, key);
-  const held = state.held;
+  const { held } = state;
+  // What is held is shown once, with its frame.
+  for (const key of new Set([rested?.key, ...state.moved, ...state.waiting.map((one) => one.item)])) {
+    if (key && key !== held) show(form, key);
+  }
   if (held && !itemOf(form, held)) hold(form, null);
   else hold(form, held);
 });
@@ -522,15 +525,20 @@ function restWith(left) {
   left.svg.classList.add("has-rest");
 }
 
-function goFromRest() {
-  if (!rest) return;
-  const { form, key, svg, lifted, sheet, timer } = rest;
-  clearTimeout(timer);
+function dropRest() {
+  const had = rest;
   rest = null;
-  svg.classList.remove("has-rest");
-  lifted?.drop();
-  sheet?.drop();
-  show(form, key);
+  if (!had) return null;
+  clearTimeout(had.timer);
+  had.svg.classList.remove("has-rest");
+  had.lifted?.drop();
+  had.sheet?.drop();
+  return had;
+}
+
+function goFromRest() {
+  const had = dropRest();
+  if (had) show(had.form, had.key);
 }
 document.addEventListener("pointerup", (event) => end(event, true));
 document.addEventListener("pointercancel", (event) => end(event, false));

@@ -29,7 +29,7 @@ for (const name of ["input", "change"]) {
 document.addEventListener("htmx:beforeRequest", ({ detail }) => {
   numbers.set(detail.xhr, ++count);
   const form = detail.elt.closest("form");
-  if (!form) return;
+  if (!form || ![...typed.values()].some((entry) => !entry.sent)) return;
   for (const control of form.querySelectorAll("[name]")) {
     const entry = typed.get(keyOf(control));
     if (entry && !entry.sent) entry.sent = count;
