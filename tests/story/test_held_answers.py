@@ -315,11 +315,12 @@ def test_revision_that_is_published_waits_for_what_the_hand_has_just_moved(open_
 def test_what_the_hand_moves_while_the_line_is_lost_arrives_once_it_is_back(open_page, copy):
     page = bench(open_page, copy)
     area, (left, *_) = front_of(page)
-    page.route("**/place/", lambda route: route.abort(), times=2)
+    page.route("**/place/", lambda route: route.abort())
     area.focus()
     page.keyboard.press("Shift+ArrowRight")
     expect(page.locator("#trouble")).to_be_visible()
     page.keyboard.press("Shift+ArrowRight")
+    page.unroute("**/place/")
     expect(page.locator("#trouble")).to_be_hidden()
     settled(page)
     page.reload()
