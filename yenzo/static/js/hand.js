@@ -272,11 +272,14 @@ function write(form) {
 
 export function did(form, gesture) {
   goFromRest();
-  if (form.comesBack) form.comesBack.then(() => tell(document.getElementById(form.id), gesture));
-  else tell(form, gesture);
+  tell(form, gesture);
 }
 
 function tell(form, gesture) {
+  if (form.comesBack) {
+    form.comesBack.then(() => tell(document.getElementById(form.id), gesture));
+    return;
+  }
   const state = stateOf(form), last = state.waiting.at(-1);
   if (last && !last.isSent && last.do === "move" && gesture.do === "move" && last.item === gesture.item) {
     Object.assign(last, together([last, gesture]));
@@ -509,8 +512,7 @@ function end(event, isDone) {
   drag = null;
   if (isDone && isFar && gesture) {
     restWith({ form, key, svg, lifted, sheet });
-    if (form.comesBack) moved(form, key, gesture);
-    else tell(form, move(key, gesture));
+    tell(form, move(key, gesture));
   } else {
     lifted?.drop();
     sheet?.drop();

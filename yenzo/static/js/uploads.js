@@ -1,5 +1,7 @@
 // Files of customers: sent with progress, followed until they are accepted or refused. Python decides all the rest.
 
+import { AWAY, MOST_TRIES, untilNextTry } from "./trying.js";
+
 const FIRST_ASK_MS = 150, LONGEST_ASK_MS = 2000;
 const formOf = (element) => element.closest("form");
 
@@ -115,16 +117,15 @@ function outcome(drop, keep, next, item = "") {
 }
 
 // A file that is larger goes part by part, so that a broken line costs one part only.
-const PART_BYTES = 500_000, FIRST_TRY_MS = 500, LONGEST_TRY_MS = 8000, GIVEN_UP_AFTER = 60, AWAY = new Set([502, 503, 504]);
+const PART_BYTES = 500_000;
 const tokenOf = (drop) => formOf(drop).querySelector("[name=csrfmiddlewaretoken]").value;
-const later = (ms) => new Promise((done) => { setTimeout(done, ms); });
 
 // Sends a body; resolves with the request when it was answered, with nothing when the line broke or nobody was there.
 function sent(drop, address, body, tell = () => {}) {
   return new Promise((done) => {
     const request = new XMLHttpRequest();
     request.upload.addEventListener("progress", (event) => tell(event.loaded));
-    request.addEventListener("load", () => done(AWAY.has(request.status) ? null : request));
+    request.addEventListener("load", () => done(AWAY.includes(request.status) ? null : request));
     for (const name of ["error", "abort", "timeout"]) request.addEventListener(name, () => done(null));
     request.open("POST", address);
     request.setRequestHeader("X-CSRFToken", tokenOf(drop));
@@ -148,7 +149,7 @@ async function postInParts(drop, file, keep, next) {
   begin.search = new URL(words.address, location.href).search;
   let arrivedBytes = 0;
   tell({ share: 0 });
-  for (let failed = 0; failed < GIVEN_UP_AFTER; failed += 1) {
+  for (let failed = 0; failed < MOST_TRIES; failed += 1) {
     const body = new FormData();
     for (const [name, value] of Object.entries({ key, name: file.name, size: file.size, modified: file.lastModified })) body.append(name, value);
     let answer = await sent(drop, begin, body);
@@ -161,7 +162,7 @@ async function postInParts(drop, file, keep, next) {
     }
     if (answer) return end(answer);
     tell({ share: share(arrivedBytes), words: words.lineBroke });
-    await Promise.race([later(Math.min(FIRST_TRY_MS * 1.5 ** failed, LONGEST_TRY_MS)), new Promise((back) => { addEventListener("online", back, { once: true }); })]);
+    await untilNextTry(failed);
   }
   return finish(words.notArrived);
 }
