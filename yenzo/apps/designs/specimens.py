@@ -52,7 +52,7 @@ def make_specimen(sha256: str, instance: str, name: str) -> Specimen | None:
     top, height, width = -LETTER_MM * 1.3, LETTER_MM * 1.8, ink.width + 1
     markup = (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{ink.left - 0.5:.2f} {top:.2f} {width:.2f} {height:.2f}" '
-        f'width="{width:.1f}mm" height="{height:.1f}mm"><path transform="scale(.001)" fill="#16303a" '
+        f'width="{width:.1f}mm" height="{height:.1f}mm"><path fill="#16303a" '
         f'd="{path_data(sized)}"/></svg>'
     )
     return Specimen(markup, min(round(HEIGHT_PX * width / height), MOST_WIDTH_PX))

@@ -1,6 +1,5 @@
 """The shape of an imprint area: a form with numbers, points or an SVG comes in, values of the set-up go out."""
 
-import re
 from typing import Any, BinaryIO
 
 import numpy as np
@@ -15,7 +14,6 @@ from yenzo.core.artwork.svg_safety import parse_svg, written_svg
 from yenzo.core.documents.areas import Area, Cylinder, FourCorners, FreePath, Polygon, Rectangle, Ring
 from yenzo.core.errors import ArtworkError, ShapeError
 from yenzo.core.measure import plain_number
-from yenzo.core.render.svg import path_data
 from yenzo.core.shapes.areas import OutlinePen
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
@@ -213,6 +211,5 @@ def read_outline(file: BinaryIO) -> Outline:
 
 def _shares(outline: Outline) -> str:
     """Return an outline inside the unit square as path data, to a millionth."""
-    return re.sub(
-        r"-?\d+", lambda found: f"{int(found[0]) / 1e6:.6f}", path_data(outline.mapped(Matrix(1000, 0, 0, 1000, 0, 0)))
-    )
+    steps = ((verb, " ".join(plain_number(share, 6) for share in shares)) for verb, shares in outline.steps())
+    return " ".join(f"{verb}{shares}" for verb, shares in steps)

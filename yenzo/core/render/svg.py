@@ -1,6 +1,7 @@
 """SVG: a page comes in; a true-size file in mm, or the ink alone for a preview, goes out.
 
-Outlines are written in whole micrometres under one scale, so that numbers are short and canonical.
+Outlines are written in mm, to the micrometre, edges relative to where they begin: short, canonical, and under no
+transform of their own, which browsers put together one by one with each frame, and plain readers might not know.
 """
 
 import base64
@@ -14,7 +15,7 @@ import numpy as np
 
 from yenzo.core.documents.assets import Assets
 from yenzo.core.measure import plain_number
-from yenzo.core.render.micrometres import micrometres
+from yenzo.core.render.micrometres import relative_mm
 from yenzo.core.render.page import Page, PlacedArea, paint_page
 from yenzo.core.render.pictures import mime_type
 from yenzo.core.scene.moved import Moved
@@ -24,6 +25,7 @@ from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
 
 Href = Callable[[str], str]
+LETTERS = {"M": "M", "L": "l", "C": "c"}
 # Into how many straight parts an edge is cut that a surface bends.
 EDGE_STEPS = 8
 
@@ -71,21 +73,24 @@ def ink_for_hands(page: Page, href: Href, most_drawn_points: float = math.inf) -
 
 
 def path_data(outline: Outline) -> str:
-    """Return an outline as SVG path data in whole micrometres, written once."""
+    """Return an outline as SVG path data in mm, to the micrometre, written once."""
     written: str = outline.__dict__.get("path_data") or _written(outline)
     outline.__dict__["path_data"] = written
     return written
 
 
 def _written(outline: Outline) -> str:
-    numbers, at = micrometres(outline), 0
+    """Return path data in its shortest form: edges relative to where they begin, and a letter only where it changes."""
+    numbers, at, last = relative_mm(outline), 0, ""
     for verb in outline.verbs:
         if verb == "Z":
-            numbers[at - 1] += verb
+            numbers[at - 1] += "z"
         else:
-            numbers[at] = verb + numbers[at]
+            if verb != last:
+                numbers[at] = LETTERS[verb] + numbers[at]
             at += 2 * POINTS_OF_VERB[verb]
-    return " ".join(numbers)
+        last = verb
+    return " ".join(numbers).replace(" -", "-")
 
 
 class _SvgCanvas:
@@ -130,7 +135,7 @@ class _SvgCanvas:
     def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
         """Fill an outline with a color or gradient, in `clip` only."""
         color = paint.screen if isinstance(paint, Paint) else f"url(#{self._gradient(paint)})"
-        path = self._moving(f'<path fill="{color}" transform="scale(.001)" d="{path_data(outline)}"/>')
+        path = self._moving(f'<path fill="{color}" d="{path_data(outline)}"/>')
         self._put(f'<g clip-path="url(#{self._clip(clip)})">{path}</g>' if clip else path)
 
     def picture(self, asset: str, matrix: Matrix, clip: Outline) -> None:
@@ -144,12 +149,11 @@ class _SvgCanvas:
         self._put(f'<g clip-path="url(#{name})">{self._moving(image)}</g>')
 
     def _clip(self, clip: Outline) -> str:
-        shape = f'<path transform="scale(.001)" d="{path_data(clip)}"/>'
+        shape = f'<path d="{path_data(clip)}"/>'
         return self._named("c", shape, lambda name: f'<clipPath id="{name}">{shape}</clipPath>')
 
     def _gradient(self, paint: GradientPaint) -> str:
-        # In micrometres: the path that uses it is scaled, and so is what its fill refers to.
-        x1, y1, x2, y2 = (str(round(value * 1000)) for value in (*paint.first_mm, *paint.last_mm))
+        x1, y1, x2, y2 = (plain_number(value, 3) for value in (*paint.first_mm, *paint.last_mm))
         stops = f'<stop stop-color="{paint.start.screen}"/><stop offset="1" stop-color="{paint.end.screen}"/>'
         ends = f'gradientUnits="userSpaceOnUse" x1="{x1}" y1="{y1}" x2="{x2}" y2="{y2}"'
         return self._named(
@@ -239,7 +243,7 @@ def _edge(moved: Moved, placed: PlacedArea) -> str:
 
 
 def _grip_markup(grip: Outline) -> str:
-    return f'<g data-moves><path data-grip fill="none" transform="scale(.001)" d="{path_data(grip)}"/></g>'
+    return f'<g data-moves><path data-grip fill="none" d="{path_data(grip)}"/></g>'
 
 
 def _numbers(values: Iterable[float]) -> str:

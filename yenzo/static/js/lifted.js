@@ -13,7 +13,6 @@ export class Lifted {
     this.animations = [];
     this.scale = 0;
     item.classList.add("is-lifted");
-    for (const part of parts) for (const path of part.querySelectorAll("path[transform]")) unscale(path);
   }
 
   moveTo(map) {
@@ -70,14 +69,6 @@ export class Floating {
     this.copy.remove();
     for (const ink of this.inks) ink.style.opacity = "";
   }
-}
-
-// An outline in micrometres, under a scale, becomes one in mm: what has a transform of its own inside of what moves
-// would be painted with each step. (A gradient is told in micrometres as well, and so stays under the scale.)
-function unscale(path) {
-  if (path.getAttribute("transform") !== "scale(.001)" || path.getAttribute("fill")?.startsWith("url(")) return;
-  path.setAttribute("d", path.getAttribute("d").replace(/-?\d+/g, (number) => String(number / 1000)));
-  path.removeAttribute("transform");
 }
 
 // A canvas over the goods that is drawn on in the mm of a group of theirs, and looks as what is drawn in that would: as
