@@ -342,6 +342,50 @@ def test_areas_that_are_drawn_one_after_another_on_a_slow_line_are_all_there(ope
     expect(page.locator("#bench [data-imprint]")).to_have_count(count + 3)
 
 
+def test_area_that_was_drawn_and_whose_answer_was_lost_is_there_once(open_page, copy):
+    page = bench(open_page, copy)
+    ground = page.locator("#bench [data-ground]").first
+    ground.scroll_into_view_if_needed()
+    count, box = page.locator("#bench [data-imprint]").count(), ground.bounding_box()
+    lost = []
+
+    def lose(route):
+        lost.append(route.fetch().status)
+        route.abort()
+
+    page.route("**/areas/*/", lose, times=2)
+    drag(page, (box["x"] + 12, box["y"] + 8), [(6, 6), (14, 12)])
+    page.mouse.up()
+    expect(page.locator("#bench [data-imprint]")).to_have_count(count + 1)
+    assert lost == [200, 200]
+    settled(page)
+    page.reload()
+    expect(page.locator("#bench [data-imprint]")).to_have_count(count + 1)
+    open_page.said.clear()  # Chromium notes each request that found no line.
+
+
+def test_each_press_of_undo_takes_back_one_step_however_slow_the_line_is(open_page, copy):
+    page = bench(open_page, copy)
+    area, (left, *_) = front_of(page)
+    for step in range(1, 4):
+        area.focus()
+        page.keyboard.press("Shift+ArrowRight")
+        page.wait_for_function(
+            f"() => document.querySelector('#bench [data-imprint]').dataset.place.startsWith('{left + 10 * step:g} ')"
+        )
+        settled(page)
+    held = Held(page, "**/undo/")
+    for _ in range(3):
+        page.locator("#undo").click()
+    held.wait_for_one()
+    held.let_go()
+    page.unroute("**/undo/")
+    settled(page)
+    expect(page.locator("#redo")).to_be_enabled()
+    page.reload()
+    assert front_of(page)[1][0] == left
+
+
 def test_line_that_is_moved_twice_while_the_first_move_is_on_its_way_goes_two_places(open_page, copy):
     page = bench(open_page, copy)
     keys = [one.get_attribute("data-line") for one in page.locator("#sentences [data-line]").all()]

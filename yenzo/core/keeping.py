@@ -23,9 +23,11 @@ class Kept(Generic[T]):
     def get(self, key: Hashable, make: Callable[[], tuple[T, int]]) -> T:
         """Return the thing of a key; `make` returns it with its size in bytes, when it isn't there."""
         with self._lock:
-            found = self._things.get(key)
-        if found is not None:
-            return found[0]
+            try:
+                # To look whether it is there first would compare its key twice.
+                return self._things[key][0]
+            except KeyError:
+                pass
         thing, size_bytes = make()
         with self._lock:
             # Whoever made it first is right: what hangs on it is warm already.

@@ -134,6 +134,33 @@ def test_edit_announces_itself_to_the_try_out_and_a_stale_one_says_both(seller, 
     assert "“Vessel”" in page
 
 
+def test_change_that_is_asked_again_as_its_answer_was_lost_is_done_once(seller, sign_in, product):
+    def count():
+        return len(draft_of(product)["sides"][0]["areas"])
+
+    def draw(client, **seen):
+        place = {"x_mm": 10, "y_mm": 10, "width_mm": 40, "height_mm": 20}
+        assert client.post(f"{BASE}areas/front/", {**place, **seen}).status_code == 200
+
+    before, version = count(), product.draft_version
+    for _ in range(2):
+        draw(seller, seen=version)
+    assert count() == before + 1
+    # Whoever has had the answer wants one more; so does another person, and who doesn't say what they have seen.
+    draw(seller, seen=version + 1)
+    draw(sign_in("owner"), seen=version + 2)
+    for _ in range(2):
+        draw(seller)
+    assert count() == before + 5
+
+
+def test_value_that_is_sent_again_is_not_told_to_be_overtaken_by_itself(seller, product):
+    label = {"label": "Ship", "workshop_name": "", "help": "", "seen": "0"}
+    for _ in range(2):
+        assert seller.post(f"{BASE}lines/name/label/", label).status_code == 200
+    assert seller.post(f"{BASE}lines/name/label/", {**label, "label": "Vessel"}).status_code == 422
+
+
 def test_publishing_from_the_page_makes_the_next_revision_live(seller, product):
     seller.post(f"{BASE}offer/", {"name": "Board", "base_price": "91.50", "sku": "", "category": "", "story": ""})
     product.refresh_from_db()

@@ -6,12 +6,13 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from django.http import QueryDict
-from django.utils.translation import gettext
+from django.utils.translation import get_language, gettext
 
 from yenzo.apps.slip.told_apart import Parts, parts_of
 from yenzo.core.asking.by_hand import aligns_of, base_typeface, free_typefaces
 from yenzo.core.asking.gestures import Hands, after, dump_hands, read_gestures, read_hands
 from yenzo.core.asking.kinds.own_items import own_items_of
+from yenzo.core.documents.areas import Area
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.freedoms import Freedoms
 from yenzo.core.documents.materials import Materials
@@ -135,7 +136,10 @@ def _without_file(item: OwnItem) -> OwnItem:
 
 def held_items(walked: Walked, holding: str) -> tuple[HeldItem, ...]:
     """Return all that customers may change now, in painting order; what can be chosen only of what is held."""
-    return tuple(_held(walked, area, node, holding) for area, node in _movable(walked))
+    return tuple(
+        _held(walked, area, node) if node.placement == holding else _kept(walked, area, node)
+        for area, node in _movable(walked)
+    )
 
 
 def list_parts(items: tuple[HeldItem, ...]) -> Parts:
@@ -167,20 +171,32 @@ def _movable(walked: Walked) -> Iterator[tuple[AreaScene, Node]]:
     return ((area, node) for area in walked.scene.areas for node in area.nodes if node.moved)
 
 
-def _held(walked: Walked, area: AreaScene, node: Node, holding: str) -> HeldItem:
+def _kept(walked: Walked, area: AreaScene, node: Node) -> HeldItem:
+    """Return what is told of something that isn't held, told once: most stays where it lies while one is moved."""
+    language, materials = get_language(), walked.setup.materials
+    told: tuple[str | None, Area, Materials, HeldItem] | None = node.__dict__.get("told")
+    if told is None or told[0] != language or told[1] is not area.area or told[2] is not materials:
+        told = node.__dict__["told"] = (language, area.area, materials, _told(materials, area, node, {}))
+    return told[-1]
+
+
+def _held(walked: Walked, area: AreaScene, node: Node) -> HeldItem:
+    item = node.moved.item if node.moved else None
+    offered = _offered_of_own(walked, node, item) if item else _offered(walked, node)
+    return _told(walked.setup.materials, area, node, offered)
+
+
+def _told(materials: Materials, area: AreaScene, node: Node, offered: dict[str, Any]) -> HeldItem:
     moved, box = node.moved, node.bounds
     assert moved is not None
     assert box is not None
     scale = math.hypot(moved.matrix.a, moved.matrix.b)
     text = node if isinstance(node, Lettering) else None
-    offered: dict[str, Any] = {}
-    if node.placement == holding:
-        offered = _offered_of_own(walked, node, moved.item) if moved.item else _offered(walked, node, moved)
     return HeldItem(
         key=node.placement,
         side=area.side,
         name=node.name if not isinstance(node, Lettering) else " / ".join(node.lines or (node.text,)),
-        said=_said(walked.setup.materials, area, node),
+        said=_said(materials, area, node),
         free=moved.free,
         left_mm=_plain(box.left),
         top_mm=_plain(box.top),
@@ -195,8 +211,10 @@ def _held(walked: Walked, area: AreaScene, node: Node, holding: str) -> HeldItem
     )
 
 
-def _offered(walked: Walked, node: Node, moved: Moved) -> dict[str, Any]:
+def _offered(walked: Walked, node: Node) -> dict[str, Any]:
     """Return what can be chosen for what a placement put there."""
+    moved = node.moved
+    assert moved is not None
     letters = moved.free.letters if isinstance(node, Lettering) else None
     return {
         "typefaces": _typefaces(walked, node, moved) if isinstance(node, Lettering) else (),

@@ -64,11 +64,16 @@ class Lettering:
         """What is painted, first what lies lowest: the effects' layers, or the ink alone."""
         return self.effects or (Layer(self.outline, self.paint, "ink"),)
 
-    @property
+    @cached_property
     def bounds(self) -> Box | None:
         """The box of all that is painted."""
         boxes = [box for layer in self.layers if (box := layer.outline.bounds)]
         return reduce(Box.around, boxes) if boxes else None
+
+    @cached_property
+    def canonical(self) -> bytes:
+        """What tells it from other texts in digests: colors, and outlines in micrometres, as files have them."""
+        return b"".join(part for layer in self.layers for part in _canonical_layer(layer))
 
 
 @dataclass(frozen=True)
@@ -101,10 +106,15 @@ class PlacedPicture:
         """Resolution at the placed size (the same both ways: pictures keep their ratio)."""
         return dpi_of(self.width_px, self.size_mm[0])
 
-    @property
+    @cached_property
     def bounds(self) -> Box:
         """The box of the whole picture as placed."""
         return _box_of_square(self.matrix)
+
+    @property
+    def canonical(self) -> bytes:
+        """What tells it from other pictures in digests: its content is in its hash."""
+        return json.dumps([self.asset, *_numbers(*self.matrix)]).encode()
 
 
 @dataclass(frozen=True)
@@ -304,23 +314,16 @@ class SideScene:
             if not area.area.is_frame or area.area.under or area.area.surface.kind != "flat":
                 yield f"{area.area.shape!r}{area.area.under}{area.area.surface!r}".encode()
             for node in area.nodes:
-                yield from _canonical_node(node)
+                yield node.canonical
 
 
-def _canonical_node(node: Node) -> Iterator[bytes]:
-    if isinstance(node, PlacedPicture):
-        yield json.dumps([node.asset, *_numbers(*node.matrix)]).encode()
-        return
-    if isinstance(node, PlacedDrawing):
-        yield node.canonical
-        return
-    for layer in node.layers:
-        gradient = layer.paint if isinstance(layer.paint, GradientPaint) else None
-        colors = " ".join(paint.screen for paint in layer.paint.colors)
-        ends = [*gradient.first_mm, *gradient.last_mm] if gradient else []
-        yield f"{colors}{_numbers(*ends)}{layer.outline.verbs}".encode()
-        # Micrometres, as the back-ends write them.
-        yield np.rint(layer.outline.points * 1000).astype("<i8").tobytes()
+def _canonical_layer(layer: Layer) -> Iterator[bytes]:
+    gradient = layer.paint if isinstance(layer.paint, GradientPaint) else None
+    colors = " ".join(paint.screen for paint in layer.paint.colors)
+    ends = [*gradient.first_mm, *gradient.last_mm] if gradient else []
+    yield f"{colors}{_numbers(*ends)}{layer.outline.verbs}".encode()
+    # Micrometres, as the back-ends write them.
+    yield np.rint(layer.outline.points * 1000).astype("<i8").tobytes()
 
 
 def _numbers(*values: float) -> list[str]:

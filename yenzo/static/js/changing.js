@@ -41,7 +41,8 @@ document.addEventListener("htmx:confirm", (event) => {
   if (!isBusy() || isItsTurn || !address || !isChange(event.detail)) return;
   event.preventDefault();
   const selector = `[hx-post="${CSS.escape(address)}"]`, refusedThen = refused;
-  if (held.has(selector)) return;
+  // Pressed twice, most is meant once; going back by steps is meant as often as it is pressed.
+  if (held.has(selector) && !elt.matches("[data-each-press]")) return;
   held.add(selector);
   takeTurn(() => {
     held.delete(selector);

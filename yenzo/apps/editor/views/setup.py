@@ -1,5 +1,6 @@
 """The set-up page and what happens on it as a whole."""
 
+import hashlib
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -71,10 +72,23 @@ def changed(
     def change() -> str:
         if not operations:
             return ""
-        edit_draft(actor_of(request.user), product.pk, operations, seen_version=seen, label=label)
+        actor, asked_as = actor_of(request.user), _asked_as(request)
+        edit_draft(actor, product.pk, operations, seen_version=seen, label=label, asked_as=asked_as)
         return ""
 
     return answer(request, key, change, **{"done": label, **more})
+
+
+def _asked_as(request: HttpRequest) -> str:
+    """Return what tells this request from all others of the same person; empty where it doesn't say what it has seen.
+
+    Whoever has had the answer to a change has seen another version, so that the same again means the same change.
+    """
+    if "seen" not in request.POST:
+        return ""
+    sent = sorted((name, values) for name, values in request.POST.lists() if name != "csrfmiddlewaretoken")
+    files = sorted((name, file.name, file.size) for name, file in request.FILES.items())
+    return hashlib.sha256(repr((request.path, sent, files)).encode()).hexdigest()
 
 
 def answer(request: HttpRequest, key: str, change: Callable[[], str], **more: Any) -> HttpResponse:

@@ -25,12 +25,23 @@ class StaleEditError(DocumentError):
 
 @service(*SELLERS)
 def edit_draft(
-    actor: Actor, product_id: int, operations: Sequence[dict[str, Any]], *, seen_version: int, label: str
+    actor: Actor,
+    product_id: int,
+    operations: Sequence[dict[str, Any]],
+    *,
+    seen_version: int,
+    label: str,
+    asked_as: str = "",
 ) -> Product:
-    """Apply operations to a draft as one step; raises DocumentError (StaleEditError when overtaken)."""
+    """Apply operations to a draft as one step; raises DocumentError (StaleEditError when overtaken).
+
+    What is asked again as it was asked before, since its answer was lost on the way, is done once.
+    """
     parsed = OPERATIONS.validate_python(list(operations))
     with transaction.atomic():
         product = Product.objects.select_for_update().get(pk=product_id)
+        if product.edits.made_since(seen_version).have_done(actor.member, asked_as):
+            return product
         _refuse_stale(product, parsed, seen_version)
         parsed = (*parsed, *_translations_along(product, parsed))
         back = _apply(product, parsed)
@@ -45,6 +56,7 @@ def edit_draft(
             label=label[:200],
             operations=_dumped(parsed),
             back=_dumped(back),
+            asked_as=asked_as,
         )
     return product
 
