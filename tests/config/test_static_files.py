@@ -56,3 +56,9 @@ def test_stylesheets_name_fonts_by_their_content(collected):
     fonts = re.findall(r"url\([\"']?([^)\"']+\.woff2)", (folder / names["css/yenzo.css"]).read_text())
     assert len(fonts) >= 5
     assert all(re.search(r"\.[0-9a-f]{12}\.woff2$", font) for font in fonts)
+
+
+def test_no_rule_asks_what_the_whole_page_has():
+    # It would be worked out anew with each class that changes anywhere on the page: with each key and each release.
+    for sheet in (SOURCES / "css").glob("*.css"):
+        assert not re.search(r"(?:html|body|:root)[\w.#-]*:has\(", sheet.read_text()), sheet.name

@@ -225,6 +225,30 @@ def test_the_small_picture_of_a_side_follows_and_nothing_of_it_can_be_held(open_
     expect(page.locator(".thumbs :is([data-item], [data-scene], [id^=ink-])")).to_have_count(0)
 
 
+ALL_DRAWN = """() => {
+  const drawn = (selector) => [...document.querySelectorAll(`${selector} path[fill]:not([fill=none])`)].map((path) => path.getAttribute("d"));
+  const large = drawn("#ink-front"), small = drawn("[data-show-side=front] svg > g");
+  return large.length && JSON.stringify(large) === JSON.stringify(small);
+}"""
+
+
+def test_in_the_small_picture_only_what_has_changed_is_copied_and_all_is_there(open_page):
+    page = tote(open_page)
+    for _ in range(2):
+        page.get_by_role("button", name="+ Text").click()
+        settled(page)
+    boxes = page.locator("[data-own-text]")
+    for at, words in ((0, "OTTER"), (1, "WHELK"), (0, "GULL")):
+        boxes.nth(at).fill(words)
+        settled(page)
+        page.wait_for_function(ALL_DRAWN)
+    other = page.locator("[data-show-side=front] svg > g path[fill]:not([fill=none])").last.element_handle()
+    boxes.nth(0).fill("TERN")
+    settled(page)
+    page.wait_for_function(ALL_DRAWN)
+    assert other.evaluate("path => path.isConnected")
+
+
 def test_undo_after_what_changed_nothing_goes_back_one_step_only(open_page):
     page = clock(open_page)
     width = page.locator("[data-strip=photo] [data-typed=width]")

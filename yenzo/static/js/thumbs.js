@@ -3,18 +3,20 @@
 
 import { whenIdle } from "./idle.js";
 
-const SVG = "http://www.w3.org/2000/svg", AT_LATEST_MS = 400;
-const stale = new Map();
+const SVG = "http://www.w3.org/2000/svg", AT_LATEST_MS = 400, PLACE = "g[id]";
+// Of each place in the ink, whose content comes alone, its copy.
+const copies = new WeakMap(), stale = new Set();
 let isAwaited = false;
 
-function copy(source, group) {
-  const made = source.cloneNode(true);
-  for (const one of [made, ...made.querySelectorAll("*")]) {
+function copy(source) {
+  const made = source.cloneNode(true), copied = made.querySelectorAll(PLACE);
+  for (const [at, place] of source.querySelectorAll(PLACE).entries()) copies.set(place, copied[at]);
+  for (const one of made.querySelectorAll("*")) {
     // Its clips and gradients are found under the same names where they were copied from, and their copies here.
     const isNamed = one.matches("clipPath, linearGradient");
     for (const { name } of [...one.attributes]) if (name.startsWith("data-") || (name === "id" && !isNamed)) one.removeAttribute(name);
   }
-  group.replaceChildren(...made.childNodes);
+  copies.get(source).replaceChildren(...made.childNodes);
 }
 
 function copyStale() {
@@ -23,7 +25,7 @@ function copyStale() {
     copyLater();
     return;
   }
-  for (const [source, group] of stale) if (group.isConnected) copy(source, group);
+  for (const place of stale) if (place.isConnected && copies.get(place)?.isConnected) copy(place);
   stale.clear();
 }
 
@@ -36,10 +38,11 @@ function copyLater() {
 function follow(use) {
   const source = document.querySelector(use.getAttribute("href"));
   const group = document.createElementNS(SVG, "g");
-  copy(source, group);
+  copies.set(source, group);
+  copy(source);
   use.replaceWith(group);
-  new MutationObserver(() => {
-    stale.set(source, group);
+  new MutationObserver((records) => {
+    for (const { target } of records) stale.add(target.closest(PLACE));
     copyLater();
   }).observe(source, { childList: true, subtree: true });
 }
