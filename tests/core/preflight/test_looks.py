@@ -96,6 +96,20 @@ def test_color_of_the_goods_is_the_usual_one_there(data, shares, color):
     assert goods_color(OneAsset(data), sha256_of(data or b"") + "a", shares) == color
 
 
+def test_picture_of_the_goods_is_opened_once_for_all_of_its_areas():
+    class Counted(OneAsset):
+        reads = 0
+
+        def read(self, sha256):
+            self.reads += 1
+            return super().read(sha256)
+
+    assets, name = Counted(halves()), sha256_of(halves()) + "counted"
+    places = [Box(0.01 * step, 0.1, 0.01 * step + 0.2, 0.9) for step in range(20)]
+    assert {goods_color(assets, name, place) for place in places} == {"#c81e28"}
+    assert assets.reads == 1
+
+
 def test_gap_between_neighbours_counts_as_a_gap(assets):
     document = board()
     document["placements"][0] |= {"letter_spacing": -2, "least_mm": 20, "most_mm": 20}

@@ -87,7 +87,7 @@ def _asked_as(request: HttpRequest) -> str:
     if "seen" not in request.POST:
         return ""
     sent = sorted((name, values) for name, values in request.POST.lists() if name != "csrfmiddlewaretoken")
-    files = sorted((name, file.name, file.size) for name, file in request.FILES.items())
+    files = sorted((name, one.name, one.size) for name, all_of_it in request.FILES.lists() for one in all_of_it)
     return hashlib.sha256(repr((request.path, sent, files)).encode()).hexdigest()
 
 

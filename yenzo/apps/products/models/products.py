@@ -94,10 +94,6 @@ class DraftEditQuerySet(models.QuerySet["DraftEdit"]):
         """Return the steps that a person took back, the last taken back first."""
         return self.filter(person=person, state=DraftEdit.State.UNDONE).order_by("-version")
 
-    def have_done(self, person: object, asked_as: str) -> bool:
-        """Tell whether a request of a person has been carried out already, whose answer may have been lost."""
-        return bool(asked_as) and self.filter(person=person, asked_as=asked_as).exists()
-
     def made_since(self, version: int) -> Self:
         """Return the steps done, taken back or done again since a version of the draft."""
         return self.filter(version__gt=version).select_related("person").order_by("version")
