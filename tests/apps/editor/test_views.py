@@ -152,6 +152,13 @@ def test_change_that_is_asked_again_as_its_answer_was_lost_is_done_once(seller, 
     for _ in range(2):
         draw(seller)
     assert count() == before + 5
+    # What was taken back isn't done any more: whoever still sees it as it was before is told.
+    again = {"seen": version + 5, "x_mm": 5, "y_mm": 5, "width_mm": 9, "height_mm": 9}
+    assert seller.post(f"{BASE}areas/front/", again).status_code == 200
+    seller.post(f"{BASE}undo/")
+    answer = seller.post(f"{BASE}areas/front/", again)
+    assert answer.status_code == 422
+    assert "Seller changed this while you had it open" in answer.content.decode()
 
 
 def test_value_that_is_sent_again_is_not_told_to_be_overtaken_by_itself(seller, product):

@@ -40,8 +40,8 @@ def edit_draft(
     parsed = OPERATIONS.validate_python(list(operations))
     with transaction.atomic():
         product = Product.objects.select_for_update().get(pk=product_id)
-        since = product.edits.made_since(seen_version)
-        if asked_as and since.filter(person=actor.member, asked_as=asked_as).exists():
+        standing = product.edits.made_since(seen_version).filter(state=DraftEdit.State.DONE)
+        if asked_as and standing.filter(person=actor.member, asked_as=asked_as).exists():
             return product
         _refuse_stale(product, parsed, seen_version)
         parsed = (*parsed, *_translations_along(product, parsed))
