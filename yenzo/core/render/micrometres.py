@@ -39,7 +39,7 @@ def _whole(outline: Outline) -> npt.NDArray[np.int64]:
 
 
 @lru_cache(KEPT_LENGTHS)
-def _in_mm(micrometres: int) -> str:
-    """Return a length in its shortest form, which has no zero before its point."""
-    text = plain_number(micrometres / PER_MM, 3)
+def _in_mm(whole: int) -> str:
+    """Return whole micrometres as mm in the shortest form, which has no zero before its point."""
+    text = plain_number(whole / PER_MM, 3)
     return text.replace("0.", ".", 1) if text.startswith(("0.", "-0.")) else text
