@@ -1,5 +1,7 @@
 """Path data is short, and read by others it is the outline, to the micrometre."""
 
+from itertools import pairwise
+
 import numpy as np
 import pytest
 from fontTools.pens.recordingPen import RecordingPen
@@ -8,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yenzo.core.render.micrometres import micrometres
-from yenzo.core.render.svg import path_data
+from yenzo.core.render.svg import file_path_data, path_data
 from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
 
 contours = st.text("LC", max_size=12).map(lambda edges: f"M{edges}Z")
@@ -23,32 +25,50 @@ def outlines(draw):
     return Outline(verbs, np.array(flat, dtype=float).reshape(count, 2))
 
 
-CALLS = {"M": "moveTo", "L": "lineTo", "C": "curveTo"}
+CALLS = {"M": "moveTo", "L": "lineTo", "C": "curveTo", "Z": "closePath"}
 
 
-def calls_of(outline):
-    """Return what a reader draws of an outline in whole micrometres: it closes a contour by a line where one is missing."""
-    numbers, at, start, end = [int(number) for number in micrometres(outline)], 0, None, None
+def drawn(data):
+    """Return the calls that a reader of SVG paths makes, in whole micrometres, without lines of no length."""
+    pen = RecordingPen()
+    parse_path(data, pen)
+    calls, at = [], None
+    for call, points in pen.value:
+        whole = tuple((round(1000 * x), round(1000 * y)) for x, y in points)
+        # What closes a contour is drawn by readers as a line.
+        if call != "lineTo" or whole[-1] != at:
+            calls.append((call, whole))
+        at = whole[-1] if whole else at
+    return calls
+
+
+def wanted(outline):
+    numbers, at, calls, here = [int(number) for number in micrometres(outline)], 0, [], None
     for verb in outline.verbs:
-        if verb == "Z":
-            if end != start:
-                yield "lineTo", (start,)
-            yield "closePath", ()
-            continue
-        points = tuple((numbers[at + 2 * n], numbers[at + 2 * n + 1]) for n in range(POINTS_OF_VERB[verb]))
+        points = tuple(zip(numbers[at::2], numbers[at + 1 :: 2], strict=False))[: POINTS_OF_VERB[verb]]
         at += 2 * len(points)
-        end = points[-1]
         if verb == "M":
-            start = end
-        yield CALLS[verb], points
+            start = points[0]
+        if verb == "Z" and here != start:
+            calls.append(("lineTo", (start,)))
+        if verb != "L" or points[-1] != here:
+            calls.append((CALLS[verb], points))
+        here = points[-1] if points else here
+    return calls
+
+
+@given(outlines(), st.sampled_from([path_data, file_path_data]))
+def test_a_reader_finds_every_point_where_the_outline_has_it(outline, write):
+    assert drawn(write(outline)) == wanted(outline)
 
 
 @given(outlines())
-def test_a_reader_finds_every_point_where_the_outline_has_it(outline):
+def test_readers_of_files_close_contours_exactly_where_they_begin(outline):
     pen = RecordingPen()
-    parse_path(path_data(outline), pen)
-    found = [(call, tuple((round(1000 * x), round(1000 * y)) for x, y in points)) for call, points in pen.value]
-    assert found == list(calls_of(outline))
+    parse_path(file_path_data(outline), pen)
+    for before, (call, points) in pairwise(pen.value):
+        if call == "lineTo" and before[1]:
+            assert points[0] == before[1][-1] or np.hypot(*np.subtract(points[0], before[1][-1])) > 0.0009
 
 
 @pytest.mark.parametrize(
@@ -61,5 +81,10 @@ def test_a_reader_finds_every_point_where_the_outline_has_it(outline):
         ("", np.empty((0, 2)), ""),
     ],
 )
-def test_edges_are_told_from_where_they_begin(verbs, points, written):
+def test_for_screens_edges_are_told_from_where_they_begin(verbs, points, written):
     assert path_data(Outline(verbs, np.array(points, dtype=float))) == written
+
+
+def test_in_files_all_is_told_from_the_corner():
+    outline = Outline("MCLZ", np.array([(1, 0), (1, 1), (2, 1), (2, 0), (0, -0.05)], dtype=float))
+    assert file_path_data(outline) == "M1 0 C1 1 2 1 2 0 L0 -.05Z"

@@ -22,6 +22,11 @@ def micrometres(outline: Outline) -> list[str]:
     return to_json(whole)[1:-1].decode().split(",") if whole else []
 
 
+def absolute_mm(outline: Outline) -> list[str]:
+    """Return what `micrometres` does in mm."""
+    return list(map(_in_mm, _whole(outline).ravel().tolist()))
+
+
 def relative_mm(outline: Outline) -> list[str]:
     """Return the coordinates in mm; all but the starts of contours as distances from where their edge begins.
 

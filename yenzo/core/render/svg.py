@@ -1,7 +1,8 @@
 """SVG: a page comes in; a true-size file in mm, or the ink alone for a preview, goes out.
 
-Outlines are written in mm, to the micrometre, edges relative to where they begin: short, canonical, and under no
-transform of their own, which browsers put together one by one with each frame, and plain readers might not know.
+Outlines are written in mm, to the micrometre, under no transform of their own, which browsers put together one by one
+with each frame, and plain readers of files might not know. For screens edges are relative to where they begin, which is
+short; in files all lies where it is said to lie, so that no reader adds anything up.
 """
 
 import base64
@@ -15,7 +16,7 @@ import numpy as np
 
 from yenzo.core.documents.assets import Assets
 from yenzo.core.measure import plain_number
-from yenzo.core.render.micrometres import relative_mm
+from yenzo.core.render.micrometres import absolute_mm, relative_mm
 from yenzo.core.render.page import Page, PlacedArea, paint_page
 from yenzo.core.render.pictures import mime_type
 from yenzo.core.scene.moved import Moved
@@ -25,7 +26,8 @@ from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
 
 Href = Callable[[str], str]
-LETTERS = {"M": "M", "L": "l", "C": "c"}
+Path = Callable[[Outline], str]
+RELATIVE = {"M": "M", "L": "l", "C": "c"}
 # Into how many straight parts an edge is cut that a surface bends.
 EDGE_STEPS = 8
 
@@ -33,7 +35,9 @@ EDGE_STEPS = 8
 def render_svg(page: Page, assets: Assets) -> bytes:
     """Return the page as an SVG file of its physical size, pictures inside it."""
     width, height = plain_number(page.width_mm), plain_number(page.height_mm)
-    ink = ink_markup(page, lambda asset: _data_uri(assets.read(asset)))
+    canvas = _SvgCanvas(lambda asset: _data_uri(assets.read(asset)), math.inf, for_hands=False, path=file_path_data)
+    paint_page(page, canvas, canvas)
+    ink = "".join(canvas.pieces())
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" '
         f'viewBox="0 0 {width} {height}">{ink}</svg>\n'
@@ -73,29 +77,41 @@ def ink_for_hands(page: Page, href: Href, most_drawn_points: float = math.inf) -
 
 
 def path_data(outline: Outline) -> str:
-    """Return an outline as SVG path data in mm, to the micrometre, written once."""
-    written: str = outline.__dict__.get("path_data") or _written(outline)
+    """Return an outline as SVG path data in mm for screens, edges from where they begin; written once."""
+    written: str = outline.__dict__.get("path_data") or _relative(outline)
     outline.__dict__["path_data"] = written
     return written
 
 
-def _written(outline: Outline) -> str:
-    """Return path data in its shortest form: edges relative to where they begin, and a letter only where it changes."""
+def file_path_data(outline: Outline) -> str:
+    """Return an outline as SVG path data in mm for files, all from the page's corner."""
+    numbers, at = absolute_mm(outline), 0
+    for verb in outline.verbs:
+        if verb == "Z":
+            numbers[at - 1] += verb
+        else:
+            numbers[at] = verb + numbers[at]
+            at += 2 * POINTS_OF_VERB[verb]
+    return " ".join(numbers)
+
+
+def _relative(outline: Outline) -> str:
+    """Return path data in its shortest form, which has a letter only where it changes."""
     numbers, at, last = relative_mm(outline), 0, ""
     for verb in outline.verbs:
         if verb == "Z":
             numbers[at - 1] += "z"
         else:
             if verb != last:
-                numbers[at] = LETTERS[verb] + numbers[at]
+                numbers[at] = RELATIVE[verb] + numbers[at]
             at += 2 * POINTS_OF_VERB[verb]
         last = verb
     return " ".join(numbers).replace(" -", "-")
 
 
 class _SvgCanvas:
-    def __init__(self, href: Href, most_drawn_points: float, *, for_hands: bool) -> None:
-        self._href = href
+    def __init__(self, href: Href, most_drawn_points: float, *, for_hands: bool, path: Path = path_data) -> None:
+        self._href, self._path = href, path
         self.most_drawn_points = most_drawn_points
         # In turn what stands between things that may be moved, and one of those: each defines its own names.
         self._pieces: list[list[str]] = [[]]
@@ -135,7 +151,7 @@ class _SvgCanvas:
     def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
         """Fill an outline with a color or gradient, in `clip` only."""
         color = paint.screen if isinstance(paint, Paint) else f"url(#{self._gradient(paint)})"
-        path = self._moving(f'<path fill="{color}" d="{path_data(outline)}"/>')
+        path = self._moving(f'<path fill="{color}" d="{self._path(outline)}"/>')
         self._put(f'<g clip-path="url(#{self._clip(clip)})">{path}</g>' if clip else path)
 
     def picture(self, asset: str, matrix: Matrix, clip: Outline) -> None:
@@ -149,7 +165,7 @@ class _SvgCanvas:
         self._put(f'<g clip-path="url(#{name})">{self._moving(image)}</g>')
 
     def _clip(self, clip: Outline) -> str:
-        shape = f'<path d="{path_data(clip)}"/>'
+        shape = f'<path d="{self._path(clip)}"/>'
         return self._named("c", shape, lambda name: f'<clipPath id="{name}">{shape}</clipPath>')
 
     def _gradient(self, paint: GradientPaint) -> str:
