@@ -5,7 +5,7 @@ import re
 from playwright.sync_api import expect
 
 from tests.core.conftest import picture_bytes
-from tests.story.conftest import Held, bench, emblem_page, settled
+from tests.story.conftest import NO_LINE, Held, bench, emblem_page, settled
 from tests.story.test_by_hand import drag
 from tests.story.test_from_setup_to_pack import fill_aspect
 
@@ -89,7 +89,7 @@ def test_file_that_arrives_while_what_was_entered_comes_back_stays(open_page, tm
     expect(page.locator("#ink-reverse image, #ink-reverse path")).not_to_have_count(0)
     page.get_by_role("button", name="Put in the basket").click()
     expect(page.locator(".piece")).to_contain_text("otter.png")
-    open_page.said.clear()  # Chromium notes each request that found no line.
+    open_page.harmless.append(NO_LINE)
 
 
 def test_try_out_keeps_what_is_typed_while_the_draft_changes_slowly(open_page, copy):
@@ -173,7 +173,7 @@ def test_press_while_what_was_entered_comes_back_is_done_with_it(open_page):
     page.get_by_role("button", name="Name and catch").click()
     held.let_go()
     expect(page.locator("[data-own-row]")).to_have_count(3)
-    open_page.said.clear()  # Chromium notes each request that found no line.
+    open_page.harmless.append(NO_LINE)
 
 
 def test_what_was_entered_comes_back_also_when_the_line_is_lost_meanwhile(open_page):
@@ -185,7 +185,7 @@ def test_what_was_entered_comes_back_also_when_the_line_is_lost_meanwhile(open_p
     page.reload()
     expect(page.locator("#entry-name")).to_have_value("Tern")
     expect(page.locator("#trouble")).to_be_hidden()
-    open_page.said.clear()  # Chromium notes each request that found no line.
+    open_page.harmless.append(NO_LINE)
 
 
 def test_two_values_are_open_at_once_and_saving_one_leaves_the_other(open_page, copy):
@@ -325,7 +325,7 @@ def test_what_the_hand_moves_while_the_line_is_lost_arrives_once_it_is_back(open
     settled(page)
     page.reload()
     assert front_of(page)[1][0] == left + 20
-    open_page.said.clear()  # Chromium notes each request that found no line.
+    open_page.harmless.append(NO_LINE)
 
 
 def test_areas_that_are_drawn_one_after_another_on_a_slow_line_are_all_there(open_page, copy):
@@ -361,7 +361,7 @@ def test_area_that_was_drawn_and_whose_answer_was_lost_is_there_once(open_page, 
     settled(page)
     page.reload()
     expect(page.locator("#bench [data-imprint]")).to_have_count(count + 1)
-    open_page.said.clear()  # Chromium notes each request that found no line.
+    open_page.harmless.append(NO_LINE)
 
 
 def test_each_press_of_undo_takes_back_one_step_however_slow_the_line_is(open_page, copy):

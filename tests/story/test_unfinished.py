@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.core.conftest import noise_bytes, picture_bytes
-from tests.story.conftest import WIDE, bell_at_the_checkout, emblem_page, fill_checkout, settled
+from tests.story.conftest import NO_LINE, WIDE, bell_at_the_checkout, emblem_page, fill_checkout, settled
 from yenzo.apps.slip.controls import CONTROLS
 
 GOODS = sorted(Path("demo/products").iterdir())
@@ -133,7 +133,7 @@ def test_upload_goes_on_where_the_line_broke_and_where_the_page_was_left(open_pa
     expect(page.locator("#held-emblem .held-file")).to_contain_text("otter.png")
     assert parts[:3] == [0, 500_000, 1_000_000]
     assert parts[3] == 1_000_000, "It went on where it was."
-    open_page.said.clear()  # Chromium notes each request that found no line.
+    open_page.harmless.append(NO_LINE)
 
 
 def test_what_was_typed_while_the_line_was_lost_is_there_after_a_reload(open_page):
@@ -147,7 +147,7 @@ def test_what_was_typed_while_the_line_was_lost_is_there_after_a_reload(open_pag
     page.reload()
     expect(page.locator("[data-field=name]")).to_have_value("KITTIWAKE")
     expect(page.locator("#trouble")).to_be_hidden()
-    open_page.said.clear()  # Chromium notes each request that found no line.
+    open_page.harmless.append(NO_LINE)
 
 
 def test_piece_and_order_that_are_sent_while_the_line_is_lost_wait_and_are_sent_once(open_page):
@@ -171,7 +171,7 @@ def test_piece_and_order_that_are_sent_while_the_line_is_lost_wait_and_are_sent_
     expect(waiting).to_be_visible()
     page.context.set_offline(False)
     expect(page.locator("[data-order-state=waiting]")).to_be_visible()
-    open_page.said.clear()
+    open_page.harmless.append(NO_LINE)
 
 
 def test_address_of_the_checkout_comes_back_until_the_order_is_made(open_page):

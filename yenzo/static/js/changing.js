@@ -21,7 +21,8 @@ export async function post(address, values, { selected = "", puts = null, shown 
   await ask("POST", address, () => {
     sent = waiting.get(key) ?? sent;
     waiting.delete(key);
-    const told = sent.values();
+    // It may have gone along with the one before, which was sent again.
+    const told = sent?.values();
     return told && { ...LAID_OUT, values: { seen: draft().dataset.version, selected: sent.selected, ...told } };
   });
   // The hand may be further by now than the answer that was just shown.
