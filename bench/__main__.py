@@ -251,6 +251,7 @@ def hand_rows(installation: Installation) -> Iterator[Row]:
         Row(*row) for row in by_hand.request_rows(lambda form: shopper.send(urllib.parse.urlencode(form).encode()))
     )
     installation.run("manage.py", "shell", "-c", LOAD_CROWDED)
+    # The upper of two: on the other one the mouse may hold either.
     item = '.goods [data-item="own--i40"] [data-grip]'
     found = tool("drag_frames.py", f"{installation.url}/goods/crowded/", item, "--click", "Crowd")
     assert not found["requests"], found

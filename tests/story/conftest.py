@@ -21,10 +21,10 @@ FLAGS = [
 WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 # Generous: a busy machine may take its time, and nothing waits longer than it must.
 PATIENCE_MS = 60_000
-# What may stand on a console: Chromium notes refused entries (422), and that it left the focus with who had it already;
-# htmx notes a request that was under way when its page was left.
 # What Chromium notes of each request that found no line.
 NO_LINE = "net::ERR_"
+# What may stand on a console: Chromium notes refused entries (422), and that it left the focus with who had it already;
+# htmx notes a request that was under way when its page was left.
 HARMLESS = (
     "status of 422",
     "Autofocus processing was blocked",

@@ -364,6 +364,29 @@ def test_area_that_was_drawn_and_whose_answer_was_lost_is_there_once(open_page, 
     open_page.harmless.append(NO_LINE)
 
 
+def test_what_the_hand_moves_on_after_an_answer_was_lost_is_not_overtaken_by_itself(open_page, copy):
+    page = bench(open_page, copy)
+    area, (left, *_) = front_of(page)
+    lost = []
+
+    def lose(route):
+        lost.append(route.fetch().status)
+        route.abort()
+
+    page.route("**/place/", lose, times=1)
+    area.focus()
+    page.keyboard.press("Shift+ArrowRight")
+    expect(page.locator("#trouble")).to_be_visible()
+    page.keyboard.press("Shift+ArrowRight")
+    expect(page.locator("#trouble")).to_be_hidden()
+    settled(page)
+    expect(page.locator(".problem.setup-said")).to_have_count(0)
+    page.reload()
+    assert front_of(page)[1][0] == left + 20
+    assert lost == [200]
+    open_page.harmless.append(NO_LINE)
+
+
 def test_each_press_of_undo_takes_back_one_step_however_slow_the_line_is(open_page, copy):
     page = bench(open_page, copy)
     area, (left, *_) = front_of(page)

@@ -27,7 +27,7 @@ from yenzo.core.shapes.outline import POINTS_OF_VERB, Outline
 
 Href = Callable[[str], str]
 Path = Callable[[Outline], str]
-RELATIVE = {"M": "M", "L": "l", "C": "c"}
+RELATIVE = str.maketrans("LCZ", "lcz")
 # Into how many straight parts an edge is cut that a surface bends.
 EDGE_STEPS = 8
 
@@ -78,35 +78,27 @@ def ink_for_hands(page: Page, href: Href, most_drawn_points: float = math.inf) -
 
 def path_data(outline: Outline) -> str:
     """Return an outline as SVG path data in mm for screens, edges from where they begin; written once."""
-    written: str = outline.__dict__.get("path_data") or _relative(outline)
+    written: str = outline.__dict__.get("path_data") or _written(
+        outline.verbs.translate(RELATIVE), relative_mm(outline)
+    ).replace(" -", "-")
     outline.__dict__["path_data"] = written
     return written
 
 
 def file_path_data(outline: Outline) -> str:
     """Return an outline as SVG path data in mm for files, all from the page's corner."""
-    numbers, at = absolute_mm(outline), 0
-    for verb in outline.verbs:
-        if verb == "Z":
-            numbers[at - 1] += verb
+    return _written(outline.verbs, absolute_mm(outline))
+
+
+def _written(letters: str, numbers: list[str]) -> str:
+    at = 0
+    for letter in letters:
+        if letter in "Zz":
+            numbers[at - 1] += letter
         else:
-            numbers[at] = verb + numbers[at]
-            at += 2 * POINTS_OF_VERB[verb]
+            numbers[at] = letter + numbers[at]
+            at += 2 * POINTS_OF_VERB[letter.upper()]
     return " ".join(numbers)
-
-
-def _relative(outline: Outline) -> str:
-    """Return path data in its shortest form, which has a letter only where it changes."""
-    numbers, at, last = relative_mm(outline), 0, ""
-    for verb in outline.verbs:
-        if verb == "Z":
-            numbers[at - 1] += "z"
-        else:
-            if verb != last:
-                numbers[at] = RELATIVE[verb] + numbers[at]
-            at += 2 * POINTS_OF_VERB[verb]
-        last = verb
-    return " ".join(numbers).replace(" -", "-")
 
 
 class _SvgCanvas:

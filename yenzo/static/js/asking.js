@@ -20,12 +20,12 @@ export function takeTurn(work) {
 
 document.addEventListener("htmx:afterRequest", ({ detail: { elt, xhr } }) => { if (elt === document.body) ({ status } = xhr); });
 
-// What is sent is told by `options` when it is; nothing is sent where they are nothing.
+// What is sent is told by `options` once it has its turn; nothing is sent where they are nothing. It is sent again as it
+// was: only so is it known as the same where its answer was lost.
 export function ask(verb, address, options) {
   return takeTurn(async () => {
-    for (let failed = 0; failed < MOST_TRIES; failed += 1) {
-      const told = options();
-      if (!told) return;
+    const told = options();
+    for (let failed = 0; told && failed < MOST_TRIES; failed += 1) {
       status = 0;
       await htmx.ajax(verb, address, told).catch(() => {});
       if (!isSentAgain(status)) return;

@@ -17,12 +17,9 @@ export async function post(address, values, { selected = "", puts = null, shown 
   const key = puts === null ? Symbol(address) : `${address} ${puts}`, isWaiting = waiting.has(key);
   waiting.set(key, { values, selected, shown });
   if (isWaiting) return;
-  let sent = null;
   await ask("POST", address, () => {
-    sent = waiting.get(key) ?? sent;
+    const sent = waiting.get(key), told = sent.values();
     waiting.delete(key);
-    // It may have gone along with the one before, which was sent again.
-    const told = sent?.values();
     return told && { ...LAID_OUT, values: { seen: draft().dataset.version, selected: sent.selected, ...told } };
   });
   // The hand may be further by now than the answer that was just shown.
