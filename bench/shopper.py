@@ -21,7 +21,7 @@ def form(name: str) -> bytes:
 
 
 # What a page says with each key of what it shows.
-SHOWN = re.compile(r'<input type="hidden" name="(shown|asked|told|page|variant|hands)" value="([^"]*)"')
+SHOWN = re.compile(r"""<input type="hidden" name="(shown|asked|told|page|variant|hands)" value=(["'])(.*?)\2""")
 
 
 class Shopper:
@@ -37,7 +37,7 @@ class Shopper:
 
     @staticmethod
     def _shown_in(page: str) -> dict[str, str]:
-        return {name: html.unescape(value) for name, value in SHOWN.findall(page)}
+        return {name: html.unescape(value) for name, _, value in SHOWN.findall(page)}
 
     def preview(self, name: str) -> float:
         """Return how many milliseconds one preview of the nameboard took."""

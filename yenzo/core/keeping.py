@@ -1,7 +1,7 @@
 """Caches of a process: what costs to make comes in by its key, the same thing goes out until there is no room for it.
 
 Room is counted in bytes of what things are made from, so that many small ones don't cost more than a few large ones.
-Threads share them: what one has made, the others find.
+Threads share them: what one has made, the others find. What is made of a frozen thing alone hangs on it and goes with it.
 """
 
 from collections.abc import Callable, Hashable
@@ -11,6 +11,14 @@ from typing import Generic, TypeVar
 from cachetools import LRUCache
 
 T = TypeVar("T")
+
+
+def kept_on(thing: object, name: str, about: Hashable, make: Callable[[], T]) -> T:
+    """Return what is made of a frozen thing and of what else it is about; the last one that was made hangs on it."""
+    hanging: tuple[Hashable, T] | None = thing.__dict__.get(name)
+    if hanging is None or hanging[0] != about:
+        hanging = thing.__dict__[name] = (about, make())
+    return hanging[1]
 
 
 class Kept(Generic[T]):

@@ -40,7 +40,7 @@ def sent(*gestures, hands=None, **others):
 
 
 def hands_in(answer):
-    [told] = re.findall(r'name="hands" value="([^"]*)"', answer)
+    [told] = re.findall(r"""name="hands" value='([^']*)'""", answer)
     return json.loads(html.unescape(told)).get("adjustments", {})
 
 
@@ -112,7 +112,7 @@ def test_answer_replaces_only_what_the_hand_moved(movable):
 
 def test_boxes_of_the_strip_are_filled_while_it_stays_and_come_with_it_otherwise(movable):
     def move(x_mm, before, **changed):
-        seen = dict(re.findall(r'name="(shown|asked|hands)" value="([^"]*)"', before))
+        seen = {key: told for key, _, told in re.findall(r"""name="(shown|asked|hands)" value=(["'])(.*?)\2""", before)}
         gesture = {"do": "move", "item": "name", "shift_mm": [x_mm, 0]}
         return refreshed("movable", {**sent(gesture), **{k: html.unescape(v) for k, v in seen.items()}, **changed})
 

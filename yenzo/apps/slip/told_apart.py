@@ -7,7 +7,11 @@ import hashlib
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
+from yenzo.core.keeping import Kept
+
 DIGEST_BYTES = 6
+MOST_TOLD_BYTES, LEAST_BYTES = 4_000_000, 100
+_digests: Kept[str] = Kept(MOST_TOLD_BYTES)
 
 
 def digest_of(content: str) -> str:
@@ -38,7 +42,12 @@ class Parts:
 
 def parts_of(key: str, frame: str, contents: Iterable[str]) -> Parts:
     """Return the digests of what holds some parts, and of each of them."""
-    return Parts(key, digest_of(frame), tuple(digest_of(content) for content in contents))
+    return Parts(key, digest_of(frame), tuple(_kept_digest(content) for content in contents))
+
+
+def _kept_digest(content: str) -> str:
+    """Return the digest of a part, worked out once: of many parts few change."""
+    return _digests.get(content, lambda: (digest_of(content), LEAST_BYTES + len(content)))
 
 
 def read_parts(told: str) -> dict[str, Parts]:

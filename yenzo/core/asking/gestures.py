@@ -10,6 +10,7 @@ from contextlib import suppress
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, TypeAdapter, ValidationError
+from pydantic_core import to_json
 
 from yenzo.core.documents.entries import MOST_LEVELS, UNTOUCHED, Adjustment, Align
 from yenzo.core.documents.own_items import (
@@ -153,7 +154,7 @@ def read_hands(sent: str) -> Hands:
 
 def dump_hands(hands: Hands) -> str:
     """Return what hands have changed as JSON, without what is as it began."""
-    return json.dumps(dump_part(hands), ensure_ascii=False)
+    return to_json(dump_part(hands)).decode()
 
 
 def after(hands: Hands, gestures: Iterable[Gesture]) -> Hands:

@@ -1,6 +1,7 @@
 """Preflight itself: a scene and the materials come in, all findings go out."""
 
-from yenzo.core.documents.materials import Materials
+from yenzo.core.documents.materials import Materials, Method
+from yenzo.core.keeping import kept_on
 from yenzo.core.preflight.checks.codes import find_unreadable_codes
 from yenzo.core.preflight.checks.colors import find_colors, find_without_process
 from yenzo.core.preflight.checks.contours import find_without_contours
@@ -20,7 +21,8 @@ from yenzo.core.preflight.checks.too_thin import find_too_thin
 from yenzo.core.preflight.checks.undecided import find_undecided
 from yenzo.core.preflight.checks.underbase import find_white_edges
 from yenzo.core.preflight.findings import Check, Finding
-from yenzo.core.scene.nodes import Scene
+from yenzo.core.scene.nodes import AreaScene, Scene
+from yenzo.core.speaking import reader
 
 CHECKS: tuple[Check, ...] = (
     find_undecided,
@@ -53,6 +55,14 @@ def preflight(scene: Scene, materials: Materials) -> tuple[Finding, ...]:
         finding
         for area in scene.areas
         if area.method in materials.methods
-        for check in CHECKS
-        for finding in check(area, materials.methods[area.method])
+        for finding in _findings(area, materials.methods[area.method])
     )
+
+
+def _findings(area: AreaScene, method: Method) -> tuple[Finding, ...]:
+    """Return what a method can't make of an area, found once: most areas stay as they are while one is changed."""
+
+    def find() -> tuple[Finding, ...]:
+        return tuple(finding for check in CHECKS for finding in check(area, method))
+
+    return kept_on(area, "findings", (method, reader()), find)

@@ -6,14 +6,15 @@ from typing import Protocol, runtime_checkable
 
 import numpy as np
 
-from yenzo.core.scene.nodes import AreaScene, Lettering, Node, PlacedPicture, SideScene
+from yenzo.core.keeping import kept_on
+from yenzo.core.scene.nodes import AreaScene, Lettering, Node, PlacedDrawing, PlacedPicture, SideScene
 from yenzo.core.scene.paints import Fill
 from yenzo.core.shapes.bending import bend
 from yenzo.core.shapes.booleans import intersection
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.shapes.surfaces import SurfaceWarp, surface_warp
+from yenzo.core.shapes.surfaces import SurfaceWarp
 
 # A twentieth of a pixel where a side shows five pixels a mm.
 SHOWN_TOLERANCE_MM = 0.01
@@ -61,11 +62,7 @@ class PlacedArea:
         """Return an outline of the area as it shows on the page; where it last did is known to it."""
         if self.warp is not None:
             return bend(outline, self.warp, SHOWN_TOLERANCE_MM).mapped(self.place)
-        place, shown = outline.__dict__.get("shown") or (None, None)
-        if shown is None or place != self.place:
-            shown = outline.mapped(self.place)
-            outline.__dict__["shown"] = (self.place, shown)
-        return shown
+        return kept_on(outline, "shown", self.place, lambda: outline.mapped(self.place))
 
 
 @dataclass(frozen=True)
@@ -98,7 +95,7 @@ def side_page(side: SideScene, *, with_goods: bool, under: bool | None = None) -
     `under` picks only the areas that lie under the goods' picture, or only those on it.
     """
     areas = tuple(
-        PlacedArea(area, area.place, area.trim_outline, surface_warp(area.area))
+        PlacedArea(area, area.place, area.trim_outline, area.warp)
         for area in side.areas
         if under is None or area.area.under is under
     )
@@ -115,8 +112,8 @@ class Watcher(Protocol):
         """Hear of an area, before anything in it."""
         ...
 
-    def begin_node(self, node: Node) -> None:
-        """Hear of what lies in the area, before it is painted."""
+    def begin_node(self, node: Node) -> bool:
+        """Hear of what lies in the area, before it is painted; tell whether it still must be."""
         ...
 
 
@@ -137,8 +134,8 @@ def _paint_areas(areas: Iterable[PlacedArea], canvas: Canvas, watcher: Watcher |
         if watcher:
             watcher.begin_area(placed)
         for node in placed.scene.nodes:
-            if watcher:
-                watcher.begin_node(node)
+            if watcher and not watcher.begin_node(node):
+                continue
             if isinstance(node, Lettering) and node.line is not None and isinstance(canvas, LineCanvas):
                 canvas.follow(node.line.mapped(placed.place), node.paint)
             elif isinstance(node, Lettering):
@@ -146,12 +143,19 @@ def _paint_areas(areas: Iterable[PlacedArea], canvas: Canvas, watcher: Watcher |
                     canvas.fill(placed.shown(layer.outline), layer.paint.mapped(placed.place))
             elif isinstance(node, PlacedPicture):
                 _paint_picture(node.asset, node.matrix, placed, canvas)
-            elif node.drawing.point_count > canvas.most_drawn_points and node.paint is None:
+            elif is_drawn_as_file(node, canvas.most_drawn_points):
                 _paint_picture(node.asset, node.whole, placed, canvas)
             else:
                 clip = placed.shown(placed.clip)
                 for layer in node.layers:
                     canvas.fill(placed.shown(layer.outline), layer.paint.mapped(placed.place), clip)
+
+
+def is_drawn_as_file(node: Node, most_drawn_points: float) -> bool:
+    """Tell whether something is drawn as the file that the core keeps of it, as pictures are."""
+    if isinstance(node, PlacedDrawing):
+        return node.drawing.point_count > most_drawn_points and node.paint is None
+    return isinstance(node, PlacedPicture)
 
 
 def _paint_picture(asset: str, matrix: Matrix, placed: PlacedArea, canvas: Canvas) -> None:

@@ -8,7 +8,7 @@ short; in files all lies where it is said to lie, so that no reader adds anythin
 import base64
 import hashlib
 import math
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Hashable, Iterable
 from dataclasses import dataclass
 from html import escape
 
@@ -17,7 +17,7 @@ import numpy as np
 from yenzo.core.documents.assets import Assets
 from yenzo.core.measure import plain_number
 from yenzo.core.render.micrometres import absolute_mm, relative_mm
-from yenzo.core.render.page import Page, PlacedArea, paint_page
+from yenzo.core.render.page import Page, PlacedArea, is_drawn_as_file, paint_page
 from yenzo.core.render.pictures import mime_type
 from yenzo.core.scene.moved import Moved
 from yenzo.core.scene.nodes import Node, PlacedPicture
@@ -112,6 +112,8 @@ class _SvgCanvas:
         self._open_area = False
         self._for_hands = for_hands
         self._placed: PlacedArea | None = None
+        # Which node the open group is of, and on what it depends beside it; none where it isn't kept.
+        self._kept_for: tuple[Node, Hashable] | None = None
 
     def begin_area(self, placed: PlacedArea) -> None:
         """Open the group of an area, after closing that of the one before."""
@@ -121,14 +123,28 @@ class _SvgCanvas:
         self._put(f'<g data-area="{escape(placed.scene.key)}"{held}>')
         self._open_area = True
 
-    def begin_node(self, node: Node) -> None:
-        """Open the group of what may be moved, after closing that of the one before."""
+    def begin_node(self, node: Node) -> bool:
+        """Open the group of what may be moved, after closing that of the one before.
+
+        What stays where it lies, as most do while one is moved, is written once.
+        """
         self._close_item()
-        if self._for_hands and node.moved:
-            assert self._placed is not None
-            has_grip = not isinstance(node, PlacedPicture)
-            self._pieces.append([_kept_for_hands(node.placement, node.moved, self._placed, has_grip=has_grip)])
-            self._defined = set()
+        if not self._for_hands or not node.moved:
+            return True
+        placed = self._placed
+        assert placed is not None
+        # Addresses of pictures are the canvas's own, and what is bent is bent by its area.
+        if placed.warp is None and not is_drawn_as_file(node, self.most_drawn_points):
+            about = (placed.place, placed.clip)
+            written_about, written = node.__dict__.get("for_hands") or (None, "")
+            if written_about == about:
+                self._pieces += [[written], []]
+                return False
+            self._kept_for = (node, about)
+        has_grip = not isinstance(node, PlacedPicture)
+        self._pieces.append([_item_for_hands(node.placement, node.moved, placed, has_grip=has_grip)])
+        self._defined = set()
+        return True
 
     @property
     def _is_item_open(self) -> bool:
@@ -184,6 +200,12 @@ class _SvgCanvas:
     def _close_item(self) -> None:
         if self._is_item_open:
             self._put("</g>")
+            if self._kept_for:
+                node, about = self._kept_for
+                written = "".join(self._pieces[-1])
+                self._pieces[-1] = [written]
+                node.__dict__["for_hands"] = (about, written)
+                self._kept_for = None
             self._pieces.append([])
             self._defined = self._defined_in_frame
 
@@ -199,18 +221,6 @@ def _area_for_hands(placed: PlacedArea) -> str:
     area = placed.scene.area
     frame = " ".join(plain_number(value, 3) for value in (area.width_mm, area.height_mm, area.safe_mm))
     return f' data-place="{_numbers(placed.place)}" data-frame="{frame}"'
-
-
-def _kept_for_hands(key: str, moved: Moved, placed: PlacedArea, *, has_grip: bool) -> str:
-    """Return what `_item_for_hands` does; what stays where it lies, as most do while one is moved, is written once."""
-    if placed.warp is not None:
-        return _item_for_hands(key, moved, placed, has_grip=has_grip)
-    about = (key, placed.place, has_grip)
-    written_about, written = moved.__dict__.get("for_hands") or (None, "")
-    if written_about != about:
-        written = _item_for_hands(key, moved, placed, has_grip=has_grip)
-        moved.__dict__["for_hands"] = (about, written)
-    return written
 
 
 def _item_for_hands(key: str, moved: Moved, placed: PlacedArea, *, has_grip: bool) -> str:

@@ -17,15 +17,20 @@ from yenzo.core.documents.freedoms import Freedoms
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement, OwnItemsPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup, Side
+from yenzo.core.keeping import Kept
 from yenzo.core.scene.by_hand import held_color, settle_artwork, stacked
 from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.lettering import set_text
 from yenzo.core.scene.nodes import AreaScene, Node, PlacedDrawing, PlacedPicture, Scene, SideScene
-from yenzo.core.scene.own import ItemMaker
+from yenzo.core.scene.own import ItemMaker, bytes_of
 from yenzo.core.scene.sizing import sized_side
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.text.typefaces import Typefaces
+
+
+MOST_AREA_BYTES, LEAST_AREA_BYTES = 32_000_000, 2000
+_areas: Kept[AreaScene] = Kept(MOST_AREA_BYTES)
 
 
 def compose(setup: Setup, asked: Asked, typefaces: Typefaces, assets: Assets) -> Scene:
@@ -61,7 +66,7 @@ class _Composer:
         return area.model_copy(update={"method": chosen}) if chosen in self.setup.materials.methods else area
 
     def _area(self, side: Side, area: Area, ground: str | None) -> AreaScene:
-        return AreaScene(side.key, area, stacked(self._nodes(side, area, ground)), ground)
+        return _kept_area(AreaScene(side.key, area, stacked(self._nodes(side, area, ground)), ground))
 
     def _nodes(self, side: Side, area: Area, ground: str | None) -> Iterator[Node]:
         for placement in self.setup.placements:
@@ -145,6 +150,18 @@ class _Composer:
             matrix=Matrix(placed.width, 0, 0, placed.height, placed.left, placed.top).then(moving),
             moved=moved,
         )
+
+
+def _kept_area(made: AreaScene) -> AreaScene:
+    """Return an area; where all that lies in it is kept, the very one that was there before, if one was.
+
+    While something is moved elsewhere, what was worked out of it then stands.
+    """
+    if not all(node.moved and node.moved.item for node in made.nodes):
+        return made
+    # What an entry is called by lives as long as it does, as it holds that: nothing else can have come to be at its place.
+    key = (made.side, made.ground, id(made.area), *map(id, made.nodes))
+    return _areas.get(key, lambda: (made, LEAST_AREA_BYTES + sum(map(bytes_of, made.nodes))))
 
 
 def _box(area: Area, placement: ArtworkPlacement, width: float, height: float) -> Box:

@@ -1,7 +1,8 @@
 """A side of a scene in words, for whoever doesn't see it: what stands where, and how large."""
 
+from yenzo.core.keeping import kept_on
 from yenzo.core.scene.nodes import AreaScene, Lettering, Node, SideScene
-from yenzo.core.speaking import decimal, say, say_noop
+from yenzo.core.speaking import decimal, reader, say, say_noop
 
 # By thirds of the area: from the top down, from the left to the right.
 PLACES = (
@@ -13,10 +14,16 @@ PLACES = (
 
 def describe_side(side: SideScene) -> str:
     """Return what stands on a side, how large and where: "Front: “WIND & WHEY”, 76 mm high, middle"."""
-    parts = [_said(area, node) for area in side.areas for node in area.nodes if node.bounds is not None]
+    parts = [part for area in side.areas for part in _parts(area)]
     if not parts:
         return say("{side}: nothing stands on it yet", side=side.name)
     return say("{side}: {parts}", side=side.name, parts="; ".join(parts))
+
+
+def _parts(area: AreaScene) -> list[str]:
+    """Return what stands in an area, told once."""
+    nodes = (node for node in area.nodes if node.bounds is not None)
+    return kept_on(area, "described", reader(), lambda: [_said(area, node) for node in nodes])
 
 
 def _said(area: AreaScene, node: Node) -> str:

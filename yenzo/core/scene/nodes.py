@@ -17,6 +17,7 @@ from yenzo.core.shapes.areas import bleed_outline, place_on_side, safe_outline, 
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.shapes.surfaces import SurfaceWarp, surface_warp
 from yenzo.core.text.lowest import LowLetter
 from yenzo.core.text.thin import ThinPlaces
 
@@ -225,7 +226,7 @@ class AreaScene:
         """The key of its decoration method."""
         return self.area.method
 
-    @property
+    @cached_property
     def place(self) -> Matrix:
         """The map from the area's mm to its side's: turned about its middle, moved to its place."""
         return place_on_side(self.area)
@@ -250,10 +251,15 @@ class AreaScene:
         shown = artwork.bounds.within(self.trim)
         return shown.width, shown.height
 
-    @property
+    @cached_property
     def trim_outline(self) -> Outline:
         """The area's own shape."""
         return trim_outline(self.area)
+
+    @cached_property
+    def warp(self) -> SurfaceWarp | None:
+        """How its surface bends what lies in it where it shows; None where it is flat."""
+        return surface_warp(self.area)
 
     @property
     def bleed_outline(self) -> Outline:
@@ -264,6 +270,14 @@ class AreaScene:
     def safe_outline(self) -> Outline:
         """The shape without its safe margin."""
         return safe_outline(self.area)
+
+    @cached_property
+    def canonical(self) -> bytes:
+        """What tells it from other areas in digests, with all that lies in it."""
+        head = json.dumps([self.key, *_numbers(*self.place, *self.trim)]).encode()
+        is_plain = self.area.is_frame and not self.area.under and self.area.surface.kind == "flat"
+        shape = b"" if is_plain else f"{self.area.shape!r}{self.area.under}{self.area.surface!r}".encode()
+        return b"".join((head, shape, *(node.canonical for node in self.nodes)))
 
     @property
     def letterings(self) -> Iterator[Lettering]:
@@ -310,11 +324,7 @@ class SideScene:
         yield json.dumps([self.key, self.picture, *_numbers(self.width_mm, self.height_mm)]).encode()
         yield "".join(self.overlays).encode()
         for area in self.areas:
-            yield json.dumps([area.key, *_numbers(*area.place, *area.trim)]).encode()
-            if not area.area.is_frame or area.area.under or area.area.surface.kind != "flat":
-                yield f"{area.area.shape!r}{area.area.under}{area.area.surface!r}".encode()
-            for node in area.nodes:
-                yield node.canonical
+            yield area.canonical
 
 
 def _canonical_layer(layer: Layer) -> Iterator[bytes]:

@@ -63,7 +63,8 @@ MOST_KEPT_BYTES, LEAST_BYTES, BYTES_A_POINT = 64_000_000, 2000, 120
 _kept: Kept[Node | None] = Kept(MOST_KEPT_BYTES)
 
 
-def _bytes_of(node: Node) -> int:
+def bytes_of(node: Node) -> int:
+    """Return about how many bytes something takes that lies on the goods."""
     points = 0 if isinstance(node, PlacedPicture) else sum(len(layer.outline.points) for layer in node.layers)
     return points * BYTES_A_POINT
 
@@ -116,7 +117,7 @@ class ItemMaker:
         def make() -> tuple[Node | None, int]:
             """Make the node; it costs what its points do."""
             node = self._as_settled(item, self._node(item))
-            return node, LEAST_BYTES + (0 if node is None else _bytes_of(node))
+            return node, LEAST_BYTES + (0 if node is None else bytes_of(node))
 
         # Its hash is worked out once, not with every look.
         return _kept.get(hashkey(*self._depends_on(item), item), make)

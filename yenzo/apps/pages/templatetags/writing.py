@@ -56,6 +56,12 @@ def plain(value: object) -> str:
 
 
 @register.filter
+def quoted(value: str) -> SafeString:
+    """Write JSON as an attribute, single quotes round it: it is full of double ones, each of which would be six letters."""
+    return SafeString("'{}'".format(value.replace("&", "&amp;").replace("<", "&lt;").replace("'", "&#x27;")))
+
+
+@register.filter
 def moment(at: datetime) -> str:
     """Write a day and the time in the workshop's time zone."""
     here, locale = timezone.localtime(at), locale_of(reader())

@@ -21,11 +21,9 @@ def look(looked: Looked) -> Iterator[Doubt]:
         return
     for written in _in_numbers(looked.text):
         yield _doubt(written)
-    months = _months(looked.language) | _months("en")
-    names = "|".join(sorted(map(re.escape, months), key=len, reverse=True))
-    day, year = r"(?P<day>\d{1,2})(?:st|nd|rd|th|\.|º)?", r"(?:,?\s+(?P<year>\d{4}))?"
-    for pattern in (rf"\b{day}\s+(?:of\s+|de\s+)?(?P<month>{names})\b{year}", rf"\b(?P<month>{names})\s+{day}\b{year}"):
-        for found in re.finditer(pattern, looked.text, re.IGNORECASE):
+    months = _months(looked.language)
+    for pattern in _patterns(looked.language):
+        for found in pattern.finditer(looked.text):
             given = int(found["year"] or A_LEAP_YEAR), months[found["month"].lower()], int(found["day"])
             if not _is_day(*given):
                 yield _doubt(found[0])
@@ -59,5 +57,18 @@ def _is_day(year: int, month: int, day: int) -> bool:
 
 @lru_cache(maxsize=64)
 def _months(language: str) -> dict[str, int]:
-    symbols = icu.DateFormatSymbols(icu.Locale(language))
-    return {name.lower(): number for number, name in enumerate(symbols.getMonths(), 1) if len(name) > 2}
+    """Return the months by their names in a language and in English."""
+    names: dict[str, int] = {}
+    for locale in (icu.Locale(language), icu.Locale("en")):
+        months = enumerate(icu.DateFormatSymbols(locale).getMonths(), 1)
+        names |= {name.lower(): number for number, name in months if len(name) > 2}
+    return names
+
+
+@lru_cache(maxsize=64)
+def _patterns(language: str) -> tuple[re.Pattern[str], ...]:
+    """Return how days are written with the name of a month: before it, and after it."""
+    names = "|".join(sorted(map(re.escape, _months(language)), key=len, reverse=True))
+    day, year = r"(?P<day>\d{1,2})(?:st|nd|rd|th|\.|º)?", r"(?:,?\s+(?P<year>\d{4}))?"
+    written = (rf"\b{day}\s+(?:of\s+|de\s+)?(?P<month>{names})\b{year}", rf"\b(?P<month>{names})\s+{day}\b{year}")
+    return tuple(re.compile(one, re.IGNORECASE) for one in written)

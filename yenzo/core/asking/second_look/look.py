@@ -4,6 +4,7 @@ It refuses nothing: whoever answers that it is right so isn't asked again, as lo
 """
 
 from collections.abc import Iterator, Mapping
+from functools import lru_cache
 
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.second_look import capitals, days, digits, look_alikes, repeats, spacing
@@ -14,6 +15,7 @@ from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.own_items import OwnText
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
+from yenzo.core.speaking import reader
 
 LOOKS: tuple[SecondLook, ...] = (spacing.look, look_alikes.look, capitals.look, digits.look, days.look, repeats.look)
 
@@ -49,10 +51,14 @@ def second_look(setup: Setup, asked: Asked, typed: Mapping[str, object] | None =
     )
 
 
-def doubts(looked: Looked) -> Iterator[Doubt]:
-    """Yield what is probably wrong with a text."""
-    for look in LOOKS:
-        yield from look(looked)
+def doubts(looked: Looked) -> tuple[Doubt, ...]:
+    """Return what is probably wrong with a text, looked for once: of many texts one is typed."""
+    return _doubts(looked, reader())
+
+
+@lru_cache(maxsize=500)
+def _doubts(looked: Looked, _said_in: str) -> tuple[Doubt, ...]:
+    return tuple(doubt for look in LOOKS for doubt in look(looked))
 
 
 def _texts(field: AnyField, asked: Asked) -> Iterator[tuple[str, str]]:
