@@ -1,7 +1,8 @@
 """Caches of a process: what costs to make comes in by its key, the same thing goes out until there is no room for it.
 
 Room is counted in bytes of what things are made from, so that many small ones don't cost more than a few large ones.
-Threads share them: what one has made, the others find. What is made of a frozen thing alone hangs on it and goes with it.
+Threads share them: what one has made, the others find. What is made of a frozen thing alone hangs on it, and goes with
+it.
 """
 
 from collections.abc import Callable, Hashable

@@ -103,7 +103,7 @@ def _as_typed(form: QueryDict, field_key: str, items: OwnItems) -> OwnItems:
         if words is None or not isinstance(item, OwnText | OwnCode):
             return item
         most = MOST_CODE_CHARACTERS if isinstance(item, OwnCode) else MOST_TEXT_CHARACTERS
-        return item.model_copy(update={"text": clean_text(words)[:most]})
+        return item.but(text=clean_text(words)[:most])
 
     return tuple(typed(item) for item in items)
 

@@ -4,9 +4,10 @@ import hashlib
 from collections.abc import Callable
 from dataclasses import dataclass
 from decimal import Decimal
+from functools import partial
 from typing import Any
 
-from django.utils.translation import gettext
+from django.utils.translation import get_language, gettext
 
 from yenzo.apps.designs.answers import Asking, still_asked
 from yenzo.apps.designs.picture_addresses import MIDDLE, picture_address
@@ -19,6 +20,7 @@ from yenzo.core.documents.charges import ChoiceCharge, FixedCharge, FormulaCharg
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.fields import AnyField, ComputedField, ExtraField
 from yenzo.core.documents.setup import Setup
+from yenzo.core.keeping import kept_on
 from yenzo.core.pricing.words import charge_words
 from yenzo.core.scene.nodes import Lettering, Node, PlacedDrawing
 from yenzo.core.speaking import decimal
@@ -133,7 +135,8 @@ class LineDrawing:
         )
         landed = (node for area in self.walked.scene.areas for node in area.nodes if key in node.fields)
         asked = still_asked(one for one in self.walked.questions if one.field == key)
-        made = tuple(_size_words(node) for node in landed)
+        language = get_language()
+        made = tuple(kept_on(node, "size", language, partial(_size_words, node)) for node in landed)
         return Messages(tuple(blocking), verdict.advice_of(key), made, asked)
 
 

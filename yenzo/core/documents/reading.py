@@ -113,7 +113,7 @@ def _add_kinds(value: object, dumped: Any) -> None:
         if "kind" in type(value).model_fields:
             dumped["kind"] = value.kind  # type: ignore[attr-defined]
         for name in type(value).model_fields:
-            if name in dumped:
+            if isinstance(dumped.get(name), dict | list):
                 _add_kinds(getattr(value, name), dumped[name])
     elif isinstance(value, dict):
         for key, item in value.items():

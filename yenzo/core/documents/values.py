@@ -3,7 +3,7 @@
 import re
 import unicodedata
 from decimal import Decimal
-from typing import Annotated
+from typing import Annotated, Any, Self
 
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer
 
@@ -12,6 +12,11 @@ class Frozen(BaseModel):
     """A value of a document: never changed in place, no unknown keys, no infinite numbers."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    def but(self, **changes: Any) -> Self:
+        """Return this with some values changed, unchecked; itself where none of them differs."""
+        changed = {name: value for name, value in changes.items() if getattr(self, name) != value}
+        return self.model_copy(update=changed) if changed else self
 
 
 # What some systems break lines with besides the line feed: VT, FF, NEL, LINE SEPARATOR, PARAGRAPH SEPARATOR.

@@ -15,6 +15,7 @@ from html import escape
 import numpy as np
 
 from yenzo.core.documents.assets import Assets
+from yenzo.core.keeping import kept_on
 from yenzo.core.measure import plain_number
 from yenzo.core.render.micrometres import absolute_mm, relative_mm
 from yenzo.core.render.page import Page, PlacedArea, is_drawn_as_file, paint_page
@@ -217,10 +218,14 @@ class _SvgCanvas:
 
 
 def _area_for_hands(placed: PlacedArea) -> str:
-    """Return what hands need to know of an area: its place on the side, its size and its safe margin."""
-    area = placed.scene.area
-    frame = " ".join(plain_number(value, 3) for value in (area.width_mm, area.height_mm, area.safe_mm))
-    return f' data-place="{_numbers(placed.place)}" data-frame="{frame}"'
+    """Return what hands need to know of an area, written once: its place on the side, its size and its safe margin."""
+
+    def write() -> str:
+        area = placed.scene.area
+        frame = " ".join(plain_number(value, 3) for value in (area.width_mm, area.height_mm, area.safe_mm))
+        return f' data-place="{_numbers(placed.place)}" data-frame="{frame}"'
+
+    return kept_on(placed.scene, "for_hands", placed.place, write)
 
 
 def _item_for_hands(key: str, moved: Moved, placed: PlacedArea, *, has_grip: bool) -> str:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import cached_property
 
 from yenzo.core.artwork.drawing import load_drawing
 from yenzo.core.artwork.goods import goods_color
@@ -14,6 +15,7 @@ from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import UNTOUCHED, files_of
 from yenzo.core.documents.fields import ReadyMadeField
 from yenzo.core.documents.freedoms import Freedoms
+from yenzo.core.documents.own_items import OwnItem
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement, OwnItemsPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup, Side
@@ -27,7 +29,6 @@ from yenzo.core.scene.sizing import sized_side
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.text.typefaces import Typefaces
-
 
 MOST_AREA_BYTES, LEAST_AREA_BYTES = 32_000_000, 2000
 _areas: Kept[AreaScene] = Kept(MOST_AREA_BYTES)
@@ -88,8 +89,16 @@ class _Composer:
     ) -> Iterator[Node]:
         """Yield what customers put into an area themselves, first what lies lowest."""
         maker = ItemMaker(self.setup, self.asked, self.typefaces, self.assets, area, placement, free, ground)
-        items = own_items_of(self.asked.values[placement.field])
-        yield from maker.nodes(item for item in items if item.place == placement.key)
+        yield from maker.nodes(self._items_at.get(placement.key, ()))
+
+    @cached_property
+    def _items_at(self) -> dict[str | None, list[OwnItem]]:
+        """All own items by the placement that they are put by."""
+        items_at: dict[str | None, list[OwnItem]] = {}
+        for value in self.asked.values.values():
+            for item in own_items_of(value):
+                items_at.setdefault(item.place, []).append(item)
+        return items_at
 
     def _ground(self, pictures: tuple[str, ...], area: Area, size: tuple[float, float]) -> str | None:
         """Return the goods' color in an area, of the topmost picture that has one; none where it lies behind them."""
@@ -159,7 +168,7 @@ def _kept_area(made: AreaScene) -> AreaScene:
     """
     if not all(node.moved and node.moved.item for node in made.nodes):
         return made
-    # What an entry is called by lives as long as it does, as it holds that: nothing else can have come to be at its place.
+    # An entry holds what it is called by: nothing else can have come to have that name while it is there.
     key = (made.side, made.ground, id(made.area), *map(id, made.nodes))
     return _areas.get(key, lambda: (made, LEAST_AREA_BYTES + sum(map(bytes_of, made.nodes))))
 

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Hashable, Iterable, Iterator
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Any, assert_never
 
 from cachetools.keys import hashkey
@@ -39,7 +40,7 @@ from yenzo.core.keeping import Kept
 from yenzo.core.scene.by_hand import LEAST_SCALE, settle_artwork
 from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.contrast import contrast_of
-from yenzo.core.scene.lettering import Written, make_lettering, move_lettering
+from yenzo.core.scene.lettering import Made, Written, make_lettering, move_lettering
 from yenzo.core.scene.moved import Moved
 from yenzo.core.scene.nodes import CodeFacts, Node, PlacedDrawing, PlacedPicture
 from yenzo.core.scene.paints import Paint
@@ -60,7 +61,10 @@ WHOLE_CIRCLE_DEG, HALF_CIRCLE_DEG = 360.0, 180.0
 
 
 MOST_KEPT_BYTES, LEAST_BYTES, BYTES_A_POINT = 64_000_000, 2000, 120
+# A text as it is laid out, and which of its sizes is how large then.
+LaidText = tuple[Made, dict[str, float]]
 _kept: Kept[Node | None] = Kept(MOST_KEPT_BYTES)
+_texts: Kept[LaidText | None] = Kept(MOST_KEPT_BYTES)
 
 
 def bytes_of(node: Node) -> int:
@@ -119,8 +123,7 @@ class ItemMaker:
             node = self._as_settled(item, self._node(item))
             return node, LEAST_BYTES + (0 if node is None else bytes_of(node))
 
-        # Its hash is worked out once, not with every look.
-        return _kept.get(hashkey(*self._depends_on(item), item), make)
+        return _kept.get(hashkey(self._all_depend_on, self._depends_on(item), item), make)
 
     def _as_settled(self, item: OwnItem, node: Node | None) -> Node | None:
         """Return an item as it lies when it is told where it came to lie: so it stays the same when that is kept."""
@@ -137,22 +140,31 @@ class ItemMaker:
         # What stopped it on its way there is told with the first.
         return replace(again, moved=replace(again.moved, stops=node.moved.stops))
 
+    @cached_property
+    def _all_depend_on(self) -> Hashable:
+        """All that the looks of any item here depend on; its hash is worked out once."""
+        method = self.setup.materials.methods.get(self.area.method)
+        spoken = (self.asked.language, self.asked.in_typed_order, self.asked.old_setting)
+        return hashkey(self.area, self.placement, self.free, self.ground, method, self.placement.field, *spoken)
+
+    @cached_property
+    def _effects(self) -> tuple[Effects, tuple[Paint | None, ...]]:
+        """Effects that texts can have, and their paints."""
+        effects = self._field.texts.effects if self._field.texts else Effects()
+        return effects, tuple(chosen_paint(self.setup, source, self.asked) for source in effects.colors)
+
     def _depends_on(self, item: OwnItem) -> tuple[Hashable, ...]:
-        """Return all that an item's looks depend on beside itself."""
+        """Return what an item's looks depend on beside that and itself: what it is made from."""
         field, materials = self._field, self.setup.materials
         offered = {"text": field.texts, "drawing": field.drawings, "code": field.codes, "picture": None}[item.kind]
         palette = materials.palettes.get(offered.palette or "") if offered else None
         made: Hashable = None
         if isinstance(item, OwnText):
-            effects = field.texts.effects if field.texts else Effects()
-            paints = tuple(chosen_paint(self.setup, source, self.asked) for source in effects.colors)
-            made = (materials.typefaces.get(item.typeface or ""), effects, paints)
+            made = (materials.typefaces.get(item.typeface or ""), *self._effects)
         elif isinstance(item, OwnDrawing):
             collection = materials.collections.get(item.collection)
             made = collection.drawing(item.drawing) if collection else None
-        method = materials.methods.get(self.area.method)
-        spoken = (self.asked.language, self.asked.in_typed_order, self.asked.old_setting)
-        return (self.area, self.placement, self.free, self.ground, palette, method, made, field.key, spoken)
+        return palette, made
 
     def _node(self, item: OwnItem) -> Node | None:
         """Return an item as it lies on the goods, or None when there is nothing to see of it."""
@@ -210,6 +222,28 @@ class ItemMaker:
         return chosen_paint(self.setup, ColorSource(palette=palette, color=key), self.asked) if key else None
 
     def _text(self, item: OwnText) -> Node | None:
+        laid = self._kept_text(item)
+        if laid is None:
+            return None
+        made, sizes = laid
+        bounds = Scaling(least=LEAST_SCALE, most=1)
+        node = move_lettering(made, self.area, self._wanted(item), self.free, bounds, is_own=True)
+        assert node.moved is not None
+        return replace(made.finished(node), moved=self._came_to(item, node.moved, **sizes))
+
+    def _kept_text(self, item: OwnText) -> LaidText | None:
+        """Return a text as it is laid out, once wherever it is moved to."""
+
+        def lay() -> tuple[LaidText | None, int]:
+            """Lay it out; it costs what its points do."""
+            laid = self._laid(item)
+            return laid, LEAST_BYTES + (bytes_of(laid[0].node) if laid else 0)
+
+        anywhere = item.model_copy(update={"x_mm": None, "y_mm": None, "turn_deg": 0.0, "locked": False})
+        return _texts.get(hashkey(self._all_depend_on, self._depends_on(item), anywhere), lay)
+
+    def _laid(self, item: OwnText) -> LaidText | None:
+        """Return a text about the middle of its area, before hands put it anywhere, with the sizes that it has."""
         texts = self._field.texts
         if texts is None or not item.text or item.letter_mm is None:
             return None
@@ -246,16 +280,13 @@ class ItemMaker:
             line=made.node.line.mapped(to_middle) if made.node.line else None,
         )
         made = replace(made, node=node)
-        bounds = Scaling(least=LEAST_SCALE, most=1)
-        node = move_lettering(made, self.area, self._wanted(item), self.free, bounds, is_own=True)
-        assert node.moved is not None
         sizes = {"letter_mm": made.node.letter_height_mm}
         if item.layout == "wrapped":
             sizes["width_mm"] = endless.width_mm
         elif item.layout in {"arched", "round"}:
             assert isinstance(placement, ArcPlacement)
             sizes["radius_mm"] = placement.radius_mm
-        return replace(made.finished(node), moved=self._came_to(item, node.moved, **sizes))
+        return made, sizes
 
     def _radius(self, item: OwnText) -> float:
         return item.radius_mm or min(self.area.width_mm, self.area.height_mm) * FIRST_SHARE

@@ -57,7 +57,7 @@ def plain(value: object) -> str:
 
 @register.filter
 def quoted(value: str) -> SafeString:
-    """Write JSON as an attribute, single quotes round it: it is full of double ones, each of which would be six letters."""
+    """Write JSON as an attribute in single quotes: it is full of double ones, each of which would be six letters."""
     return SafeString("'{}'".format(value.replace("&", "&amp;").replace("<", "&lt;").replace("'", "&#x27;")))
 
 

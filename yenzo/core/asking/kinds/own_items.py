@@ -38,7 +38,7 @@ class OwnItemsKind(Kind[OwnItemsField]):
             if allowed is not None and entry.places:
                 counts[item.kind] += 1
                 place = item.place if item.place in entry.places else entry.places[0]
-                kept[item.key] = allowed.model_copy(update={"place": place})
+                kept[item.key] = allowed.but(place=place)
         return tuple(kept.values())
 
     def problems(self, field: OwnItemsField, value: Value, context: EntryContext) -> Iterator[Problem]:
@@ -142,7 +142,7 @@ def _allowed(field: OwnItemsField, item: OwnItem, files: dict[str, UploadedFile]
         case OwnDrawing() if field.drawings:
             return item if item.collection in field.drawings.collections else None
         case OwnCode() if field.codes:
-            return item.model_copy(update={"text": item.text.strip()})
+            return item.but(text=item.text.strip())
         case _:
             return None
 
@@ -151,22 +151,21 @@ def _allowed_text(texts: OwnTexts, item: OwnText) -> OwnText:
     least, most = texts.letters.least_mm, texts.letters.most_mm
     begins = least + (most - least) * FIRST_SHARE
     text = without_invisible(item.text)[0]
-    return item.model_copy(
-        update={
-            "text": text if item.layout == "wrapped" else " ".join(text.split()),
-            "layout": item.layout if item.layout in texts.layouts else texts.layouts[0],
-            "letter_mm": min(max(item.letter_mm or begins, least), most),
-            "typeface": item.typeface if item.typeface in texts.typefaces else texts.typefaces[0],
-            "effects": tuple(name for name in texts.effects.names if name in item.effects),
-        }
+    return item.but(
+        text=text if item.layout == "wrapped" else " ".join(text.split()),
+        layout=item.layout if item.layout in texts.layouts else texts.layouts[0],
+        letter_mm=min(max(item.letter_mm or begins, least), most),
+        typeface=item.typeface if item.typeface in texts.typefaces else texts.typefaces[0],
+        effects=tuple(name for name in texts.effects.names if name in item.effects),
     )
 
 
 def _full_areas(field: OwnItemsField, items: OwnItems, setup: Setup) -> Iterator[Problem]:
+    counts = Counter(item.place for item in items)
     for placement in setup.placements_of(field.key):
         side = setup.side(placement.side)
         area = side.area(placement.area) if side else None
-        given = sum(item.place == placement.key for item in items)
+        given = counts[placement.key]
         if area is not None and area.most_items is not None and given > area.most_items:
             message = say_many(
                 "“{area}” has room for one item; {given} are there. Please take some off.",
