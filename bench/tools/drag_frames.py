@@ -1,9 +1,9 @@
 #!/usr/bin/env python3
-"""Usage: drag_frames.py URL ITEM_CSS [--click TEXT] [--sign-in NAME PASSWORD] [--back] [--cpu 4] [-n 20]
+"""Usage: drag_frames.py URL ITEM_CSS [--click TEXT] [--sign-in NAME PASSWORD] [--back] [--cpu 4] [-n 20] [--warm 4]
 Drags ITEM N times with the real mouse on a page slowed down --cpu times, and prints as JSON: frames_ms (p50, p95, max of the time from
 one animation frame to the next while the hand is down), released_ms (from the button's release until the changed markup was painted),
 and requests (how many were sent while the hand was down).  --click presses the button of that name first; --back lets
-go where it was taken, so that nothing changes and no release is measured."""
+go where it was taken, so that nothing changes and no release is measured.  The first --warm drags aren't counted."""
 import argparse
 import json
 import statistics
@@ -34,6 +34,7 @@ def main():
     ask.add_argument("--back", action="store_true")
     ask.add_argument("--cpu", type=float, default=4)
     ask.add_argument("-n", type=int, default=20)
+    ask.add_argument("--warm", type=int, default=4)
     told = ask.parse_args()
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=ARGS)
@@ -53,7 +54,9 @@ def main():
         page.context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": told.cpu})
         sent, is_down = [], False
         page.on("request", lambda request: sent.append(request.url) if is_down and "preview" in request.url else None)
-        for number in range(told.n):
+        for number in range(told.n + told.warm):
+            if number == told.warm:
+                page.evaluate("window.watched.frames = []")
             page.wait_for_selector(told.item)
             box = page.locator(told.item).first.bounding_box()
             x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
@@ -77,7 +80,7 @@ def main():
             page.wait_for_timeout(300)
         found = page.evaluate("window.watched")
         browser.close()
-    frames, released = found["frames"], found["released"]
+    frames, released = found["frames"], found["released"][told.warm :]
     print(json.dumps({
         "frames_ms": {"n": len(frames), "p50": statistics.median(frames), "p95": p95(frames), "max": max(frames)},
         "released_ms": {"n": len(released), "p50": statistics.median(released or [0]), "p95": p95(released)},

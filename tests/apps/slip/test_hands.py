@@ -8,6 +8,7 @@ import pytest
 from django.test import Client
 
 from tests.core.conftest import board
+from tests.core.scene.test_own_items import TEXTS, own_board
 from yenzo.apps.designs.models import Design
 from yenzo.apps.designs.to_core import asked_of
 from yenzo.apps.products.services.products import import_product
@@ -39,9 +40,13 @@ def sent(*gestures, hands=None, **others):
     }
 
 
-def hands_in(answer):
+def told_in(answer):
     [told] = re.findall(r"""name="hands" value='([^']*)'""", answer)
-    return json.loads(html.unescape(told)).get("adjustments", {})
+    return json.loads(html.unescape(told))
+
+
+def hands_in(answer):
+    return told_in(answer).get("adjustments", {})
 
 
 def refreshed(key, form):
@@ -91,6 +96,19 @@ def test_gestures_go_on_from_what_was_known(movable, gestures, left):
 def test_hands_that_cannot_be_read_are_none(movable, garbage):
     form = sent() | {"hands": garbage, "gestures": garbage, "gestures-to": garbage}
     assert hands_in(refreshed("movable", form)) == {}
+
+
+def test_quotes_and_signs_in_own_texts_come_back_as_they_were_sent(owner, product):
+    letters = {**TEXTS, "letters": {"least_mm": 30, "most_mm": 60}}
+    document = {name: value for name, value in own_board(texts=letters).items() if name != "materials"}
+    made = import_product(owner, document, key="own")
+    publish_setup(owner, made.pk, seen_version=made.draft_version)
+    words = """O'Brien's "Ol' <b>" &amp; 5"""
+    item = {"key": "i1", "kind": "text", "text": words, "letter_mm": 30}
+    answer = refreshed("own", sent() | {"hands": json.dumps({"items": {"own": [item]}})})
+    [came] = told_in(answer)["items"]["own"]
+    assert came["text"] == words
+    assert "<b>" not in answer
 
 
 def swapped(answer):
