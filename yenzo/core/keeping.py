@@ -15,7 +15,10 @@ T = TypeVar("T")
 
 
 def kept_on(thing: object, name: str, about: Hashable, make: Callable[[], T]) -> T:
-    """Return what is made of a frozen thing and of what else it is about; the last one that was made hangs on it."""
+    """Return what is made of a frozen thing and of what else it is about; the last one that was made hangs on it.
+
+    It hangs by a name that is none of the thing's own.
+    """
     hanging: tuple[Hashable, T] | None = thing.__dict__.get(name)
     if hanging is None or hanging[0] != about:
         hanging = thing.__dict__[name] = (about, make())

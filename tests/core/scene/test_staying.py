@@ -34,7 +34,7 @@ def areas_of(one):
 
 
 def on_panel(**others):
-    return text("Salt", place="own", x_mm=200, y_mm=40, letter_mm=10, **others)
+    return {**text("Salt & Rye", place="own", x_mm=200, y_mm=40, letter_mm=10), **others}
 
 
 def beside(**others):
@@ -43,7 +43,7 @@ def beside(**others):
 
 def test_area_in_which_nothing_changed_is_the_very_one_that_was_there(setup, assets):
     before = areas_of(scene_of(setup, assets, on_panel(), beside()))
-    moved = areas_of(scene_of(setup, assets, {**on_panel(), "x_mm": 220}, beside()))
+    moved = areas_of(scene_of(setup, assets, on_panel(x_mm=220), beside()))
     assert moved["photo"] is before["photo"]
     assert moved["panel"] is not before["panel"]
     assert moved["panel"].nodes[0].bounds.left == pytest.approx(before["panel"].nodes[0].bounds.left + 20)
@@ -62,7 +62,7 @@ def test_area_of_another_set_up_is_another_though_it_says_the_same(setup, assets
 
 
 def test_digest_of_a_side_is_that_of_what_shows_whatever_was_there_before(setup, assets):
-    first, other = (scene_of(setup, assets, {**on_panel(), "x_mm": x}, beside()) for x in (200, 220))
+    first, other = (scene_of(setup, assets, on_panel(x_mm=x), beside()) for x in (200, 220))
     again = scene_of(setup, assets, on_panel(), beside())
     assert first.scene.sides[0].digest == again.scene.sides[0].digest != other.scene.sides[0].digest
 
@@ -81,6 +81,29 @@ def test_what_is_found_and_described_is_said_to_each_reader_in_their_language(se
     assert "mm hoch" in german[0]
     assert all(ours != theirs for ours, theirs in zip(german[1], english[1], strict=True))
     assert said() == english
+
+
+@pytest.mark.parametrize(
+    "changed",
+    [
+        {"text": "Silt"},
+        {"letter_mm": 12},
+        {"typeface": "levant"},
+        {"color": "black"},
+        {"layout": "wrapped", "width_mm": 20},
+        {"layout": "round"},
+        {"layout": "round", "radius_mm": 70},
+    ],
+)
+def test_text_that_is_made_otherwise_is_laid_out_anew_and_as_it_was_when_it_is_changed_back(setup, assets, changed):
+    def lies(**others):
+        [node] = areas_of(scene_of(setup, assets, on_panel(**others)))["panel"].nodes
+        return node
+
+    before = lies()
+    assert lies(**changed).canonical != before.canonical
+    assert lies(turn_deg=10).canonical != before.canonical
+    assert lies() is before
 
 
 def test_method_that_can_do_more_finds_less_in_the_same_area(setup, assets):
