@@ -14,7 +14,7 @@ from openpyxl import load_workbook
 from tests.apps.conftest import GUEST, on_attempt
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.designs.jobs import check_list
-from yenzo.apps.designs.listed import Listed, begin_check, check_some
+from yenzo.apps.designs.listed import FIRST_AT_ONCE, Listed, begin_check, check_some
 from yenzo.apps.designs.models import NameList, NameRow, Personalization
 from yenzo.apps.designs.services.lists import ListError, change_rows, put_list_in_basket
 from yenzo.apps.desk.services.preflights import inspect_order
@@ -232,10 +232,14 @@ def test_check_that_ends_after_its_row_was_changed_says_nothing_of_it(visitor, m
     assert states(only_list()) == {1: "faulty"}
 
 
-def test_many_rows_are_checked_by_the_workers_and_the_page_says_how_far_they_are(browser, visitor, make_list, settings):
+def test_of_many_rows_the_first_are_checked_at_once_the_others_by_the_workers(browser, visitor, make_list):
     names = make_list(visitor, *[f"Otter {letter}" for letter in "ABCDEFGHIJKLMNOPQRSTUVWXYZ"], *["Ines"] * 20)
-    assert set(states(names).values()) == {"unchecked"}
-    assert "0 of 46 rows are checked" in browser.get(f"/lists/{names.pk}/").content.decode()
+    assert [number for number, state in states(names).items() if state == "good"] == [*range(1, FIRST_AT_ONCE + 1)]
+    page = browser.get(f"/lists/{names.pk}/").content.decode()
+    assert f"{FIRST_AT_ONCE} of 46 rows are checked" in page
+    assert page.count('class="row-picture"><img') == FIRST_AT_ONCE
+    # What a row costs may depend on how many there are.
+    assert "£" not in page.partition("<tbody>")[2].partition("</tbody>")[0]
     assert "HX-Refresh" not in browser.get(f"/lists/{names.pk}/state/")
     check_list(list_id=str(names.pk), first=1, last=46)
     assert set(states(only_list()).values()) == {"good"}

@@ -26,8 +26,8 @@ from yenzo.core.pricing.quote import Quote
 from yenzo.core.speaking import base_language, reader
 from yenzo.core.spine import Walked, walk
 
-# So many rows are checked while their page is waited for; more are left to the workers.
-MOST_AT_ONCE = 40
+# So many rows are checked while their page is waited for; of more, those that it shows first, the rest by workers.
+MOST_AT_ONCE, FIRST_AT_ONCE = 40, 8
 
 
 def row_read(setup: Setup, names: NameList, common: Entries, row: NameRow) -> RowRead:
@@ -48,14 +48,12 @@ def check_some(actor: Actor, names: NameList, rows: Iterable[NameRow], *, signed
 
 
 def check_or_leave(actor: Actor, names: NameList, *, signed_in: bool = False) -> bool:
-    """Check the rows of a list that are to be checked, unless there are many; tell whether these are left."""
-    unchecked = names.rows.unchecked()
-    few = list(unchecked[: MOST_AT_ONCE + 1])
-    if len(few) > MOST_AT_ONCE:
-        return True
+    """Check the rows of a list that are to be checked, of many only the first ones; tell whether some are left."""
+    few = list(names.rows.unchecked()[: MOST_AT_ONCE + 1])
+    are_many = len(few) > MOST_AT_ONCE
     if few:
-        check_some(actor, names, few, signed_in=signed_in)
-    return False
+        check_some(actor, names, few[:FIRST_AT_ONCE] if are_many else few, signed_in=signed_in)
+    return are_many
 
 
 def _told(names: NameList, read: RowRead, walked: Walked) -> dict[str, Any]:
@@ -226,6 +224,6 @@ def quotes_of(names: NameList, rows: Sequence[NameRow]) -> dict[int, Quote]:
 
 
 def begin_check(actor: Actor, names: NameList, *, signed_in: bool = False) -> None:
-    """See to it that rows which changed are checked: at once if they are few, else by the workers."""
+    """See to it that rows which changed are checked: at once if they are few, else all but the first by the workers."""
     if check_or_leave(actor, names, signed_in=signed_in):
         check_soon(actor, names)
