@@ -276,17 +276,32 @@ def hand_rows(installation: Installation) -> Iterator[Row]:
     )
 
 
+# One more than is measured: a worker's first pack finds nothing loaded yet.
+PACKS_AGAIN = """
+from yenzo.apps.accounts.models import Person
+from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.production.models import Pack
+from yenzo.apps.production.services.packs import want_pack_again
+owner = actor_of(Person.objects.get(username="mara"))
+for pack in Pack.objects.filter(state="done").order_by("pk")[:4]:
+    Pack.objects.filter(pk=pack.pk).update(state="failed")
+    want_pack_again(owner, pack.pk)
+"""
+
+
 def pack_row(installation: Installation) -> Row:
-    """Measure the slowest pack of the demo's orders in the worker, from file to file."""
+    """Measure the slowest of three packs of the demo's orders that are made again by the worker, from file to file."""
     installation.start_worker()
     installation.start_worker("artwork")
+    installation.run("manage.py", "shell", "-c", PACKS_AGAIN)
     state = "SELECT count(*) FROM production_pack WHERE state <> 'done'"
     wait_until(lambda: installation.rows(state) == [(0,)], seconds=60, what="the packs")
-    spent = """SELECT max(extract(epoch FROM done.at - begun.at)) * 1000 FROM procrastinate_jobs j
+    spent = """SELECT extract(epoch FROM done.at - begun.at) * 1000 FROM procrastinate_jobs j
         JOIN procrastinate_events begun ON begun.job_id = j.id AND begun.type = 'started'
         JOIN procrastinate_events done ON done.job_id = j.id AND done.type = 'succeeded'
-        WHERE j.task_name = 'production.make_pack'"""
-    return Row("pack of one piece in the worker, slowest of three", 1000, float(installation.rows(spent)[0][0]), "ms")
+        WHERE j.task_name = 'production.make_pack' ORDER BY j.id DESC LIMIT 3"""
+    slowest = max(float(taken) for (taken,) in installation.rows(spent))
+    return Row("pack of one piece in the worker, slowest of three", 1000, slowest, "ms")
 
 
 def at_work_rows(installation: Installation) -> Iterator[Row]:
