@@ -60,11 +60,11 @@ FIRST_PLACES = ((0.5, 0.5), (0.5, 0.78), (0.5, 0.22), (0.5, 0.93), (0.5, 0.07), 
 WHOLE_CIRCLE_DEG, HALF_CIRCLE_DEG = 360.0, 180.0
 
 
-MOST_KEPT_BYTES, LEAST_BYTES, BYTES_A_POINT = 64_000_000, 2000, 120
+MOST_KEPT_BYTES, MOST_TEXT_BYTES, LEAST_BYTES, BYTES_A_POINT = 64_000_000, 32_000_000, 2000, 120
 # A text as it is laid out, and which of its sizes is how large then.
 LaidText = tuple[Made, dict[str, float]]
 _kept: Kept[Node | None] = Kept(MOST_KEPT_BYTES)
-_texts: Kept[LaidText | None] = Kept(MOST_KEPT_BYTES)
+_texts: Kept[LaidText | None] = Kept(MOST_TEXT_BYTES)
 
 
 def bytes_of(node: Node) -> int:
