@@ -9,6 +9,7 @@ from decimal import Decimal
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
 from openpyxl import load_workbook
 
 from tests.apps.conftest import GUEST, on_attempt
@@ -16,7 +17,7 @@ from yenzo.apps.accounts.rights import SYSTEM_ACTOR
 from yenzo.apps.designs.jobs import check_list
 from yenzo.apps.designs.listed import FIRST_AT_ONCE, Listed, begin_check, check_some
 from yenzo.apps.designs.models import NameList, NameRow, Personalization
-from yenzo.apps.designs.services.lists import ListError, change_rows, put_list_in_basket
+from yenzo.apps.designs.services.lists import CHECKING, ListError, change_rows, put_list_in_basket
 from yenzo.apps.desk.services.preflights import inspect_order
 from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.services.orders import cancel_order
@@ -244,6 +245,27 @@ def test_of_many_rows_the_first_are_checked_at_once_the_others_by_the_workers(br
     check_list(list_id=str(names.pk), first=1, last=46)
     assert set(states(only_list()).values()) == {"good"}
     assert browser.get(f"/lists/{names.pk}/state/")["HX-Refresh"] == "true"
+
+
+def test_whoever_is_signed_in_is_so_for_the_workers_as_well(visitor, make_list):
+    names = make_list(visitor, *["Otter"] * 60)
+    with connection.cursor() as cursor:
+        cursor.execute("UPDATE procrastinate_jobs SET status = 'failed'")
+        begin_check(GUEST, names, signed_in=True)
+        cursor.execute("SELECT args FROM procrastinate_jobs WHERE status = 'todo' AND task_name = %s", [CHECKING])
+        waiting = [json.loads(args) if isinstance(args, str) else args for (args,) in cursor.fetchall()]
+    assert waiting
+    assert all(one["signed_in"] for one in waiting)
+
+
+def test_what_is_for_customers_who_are_signed_in_is_in_rows_that_workers_check(visitor, make_list):
+    names = make_list(visitor, *["Otter"] * 46)
+    asked = []
+    for signed_in in (False, True):
+        names.rows.update(state="unchecked")
+        check_list(list_id=str(names.pk), first=1, last=1, signed_in=signed_in)
+        asked.append(names.rows.get(number=1).personalization.asked.get("signed_in", False))
+    assert asked == [False, True]
 
 
 def test_list_is_ordered_as_one_line_whose_pieces_have_their_own_entries(visitor, make_list, checkout_of):

@@ -1,4 +1,4 @@
-"""Jobs of designs. Arguments are ids only; each may run twice without harm."""
+"""Jobs of designs. Arguments are ids, and what only a request knows; each may run twice without harm."""
 
 import uuid
 
@@ -47,13 +47,17 @@ def look_at_upload(context: JobContext, *, upload_id: str) -> None:
 
 
 @app.task(name=CHECKING, retry=RetryStrategy(max_attempts=MOST_ATTEMPTS, wait=1))
-def check_list(*, list_id: str, first: int, last: int) -> None:
-    """Check the rows of a list from one number to another, as far as they are still to be checked."""
+def check_list(*, list_id: str, first: int, last: int, signed_in: bool = False) -> None:
+    """Check the rows of a list from one number to another, as far as they are still to be checked.
+
+    What only customers may have who are signed in, they may have in all rows.
+    """
     names = NameList.objects.select_related("revision__product").filter(pk=list_id).first()
     if names is None:
         return
     with read_in(names.language):
-        check_some(SYSTEM_ACTOR, names, names.rows.unchecked().filter(number__gte=first, number__lte=last))
+        rows = names.rows.unchecked().filter(number__gte=first, number__lte=last)
+        check_some(SYSTEM_ACTOR, names, rows, signed_in=signed_in)
 
 
 @app.periodic(cron="* * * * *")

@@ -226,4 +226,4 @@ def quotes_of(names: NameList, rows: Sequence[NameRow]) -> dict[int, Quote]:
 def begin_check(actor: Actor, names: NameList, *, signed_in: bool = False) -> None:
     """See to it that rows which changed are checked: at once if they are few, else all but the first by the workers."""
     if check_or_leave(actor, names, signed_in=signed_in):
-        check_soon(actor, names)
+        check_soon(actor, names, signed_in=signed_in)

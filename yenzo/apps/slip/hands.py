@@ -12,7 +12,6 @@ from yenzo.apps.slip.told_apart import Parts, parts_of
 from yenzo.core.asking.by_hand import aligns_of, base_typeface, free_typefaces
 from yenzo.core.asking.gestures import Hands, after, dump_hands, read_gestures, read_hands
 from yenzo.core.asking.kinds.own_items import own_items_of
-from yenzo.core.documents.areas import Area
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.freedoms import Freedoms
 from yenzo.core.documents.materials import Materials
@@ -29,6 +28,7 @@ from yenzo.core.documents.own_items import (
     split_id,
 )
 from yenzo.core.documents.values import clean_text
+from yenzo.core.keeping import kept_on
 from yenzo.core.measure import MM_PER_INCH
 from yenzo.core.scene.moved import Moved
 from yenzo.core.scene.nodes import AreaScene, Lettering, Node, PlacedPicture
@@ -173,11 +173,9 @@ def _movable(walked: Walked) -> Iterator[tuple[AreaScene, Node]]:
 
 def _kept(walked: Walked, area: AreaScene, node: Node) -> HeldItem:
     """Return what is told of something that isn't held, told once: most stays where it lies while one is moved."""
-    language, materials = get_language(), walked.setup.materials
-    told: tuple[str | None, Area, Materials, HeldItem] | None = node.__dict__.get("told")
-    if told is None or told[0] != language or told[1] is not area.area or told[2] is not materials:
-        told = node.__dict__["told"] = (language, area.area, materials, _told(materials, area, node, {}))
-    return told[-1]
+    materials = walked.setup.materials
+    about = (get_language(), area.area, materials.methods.get(area.method))
+    return kept_on(node, "told", about, lambda: _told(materials, area, node, {}))
 
 
 def _held(walked: Walked, area: AreaScene, node: Node) -> HeldItem:

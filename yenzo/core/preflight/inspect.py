@@ -63,6 +63,7 @@ def _findings(area: AreaScene, method: Method) -> tuple[Finding, ...]:
     """Return what a method can't make of an area, found once: most areas stay as they are while one is changed."""
 
     def find() -> tuple[Finding, ...]:
+        """Put it to each check."""
         return tuple(finding for check in CHECKS for finding in check(area, method))
 
     return kept_on(area, "findings", (method, reader()), find)

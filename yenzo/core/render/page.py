@@ -113,7 +113,7 @@ class Watcher(Protocol):
         ...
 
     def begin_node(self, node: Node) -> bool:
-        """Hear of what lies in the area, before it is painted; tell whether it still must be."""
+        """Hear of what lies in the area, before it is painted; tell whether it is to be painted with the others."""
         ...
 
 
@@ -134,21 +134,25 @@ def _paint_areas(areas: Iterable[PlacedArea], canvas: Canvas, watcher: Watcher |
         if watcher:
             watcher.begin_area(placed)
         for node in placed.scene.nodes:
-            if watcher and not watcher.begin_node(node):
-                continue
-            if isinstance(node, Lettering) and node.line is not None and isinstance(canvas, LineCanvas):
-                canvas.follow(node.line.mapped(placed.place), node.paint)
-            elif isinstance(node, Lettering):
-                for layer in node.layers:
-                    canvas.fill(placed.shown(layer.outline), layer.paint.mapped(placed.place))
-            elif isinstance(node, PlacedPicture):
-                _paint_picture(node.asset, node.matrix, placed, canvas)
-            elif is_drawn_as_file(node, canvas.most_drawn_points):
-                _paint_picture(node.asset, node.whole, placed, canvas)
-            else:
-                clip = placed.shown(placed.clip)
-                for layer in node.layers:
-                    canvas.fill(placed.shown(layer.outline), layer.paint.mapped(placed.place), clip)
+            if watcher is None or watcher.begin_node(node):
+                paint_node(node, placed, canvas)
+
+
+def paint_node(node: Node, placed: PlacedArea, canvas: Canvas) -> None:
+    """Draw on a canvas what lies in an area."""
+    if isinstance(node, Lettering) and node.line is not None and isinstance(canvas, LineCanvas):
+        canvas.follow(node.line.mapped(placed.place), node.paint)
+    elif isinstance(node, Lettering):
+        for layer in node.layers:
+            canvas.fill(placed.shown(layer.outline), layer.paint.mapped(placed.place))
+    elif isinstance(node, PlacedPicture):
+        _paint_picture(node.asset, node.matrix, placed, canvas)
+    elif is_drawn_as_file(node, canvas.most_drawn_points):
+        _paint_picture(node.asset, node.whole, placed, canvas)
+    else:
+        clip = placed.shown(placed.clip)
+        for layer in node.layers:
+            canvas.fill(placed.shown(layer.outline), layer.paint.mapped(placed.place), clip)
 
 
 def is_drawn_as_file(node: Node, most_drawn_points: float) -> bool:

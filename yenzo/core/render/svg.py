@@ -8,8 +8,9 @@ short; in files all lies where it is said to lie, so that no reader adds anythin
 import base64
 import hashlib
 import math
-from collections.abc import Callable, Hashable, Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from functools import partial
 from html import escape
 
 import numpy as np
@@ -18,7 +19,7 @@ from yenzo.core.documents.assets import Assets
 from yenzo.core.keeping import kept_on
 from yenzo.core.measure import plain_number
 from yenzo.core.render.micrometres import absolute_mm, relative_mm
-from yenzo.core.render.page import Page, PlacedArea, is_drawn_as_file, paint_page
+from yenzo.core.render.page import Page, PlacedArea, is_drawn_as_file, paint_node, paint_page
 from yenzo.core.render.pictures import mime_type
 from yenzo.core.scene.moved import Moved
 from yenzo.core.scene.nodes import Node, PlacedPicture
@@ -36,7 +37,7 @@ EDGE_STEPS = 8
 def render_svg(page: Page, assets: Assets) -> bytes:
     """Return the page as an SVG file of its physical size, pictures inside it."""
     width, height = plain_number(page.width_mm), plain_number(page.height_mm)
-    canvas = _SvgCanvas(lambda asset: _data_uri(assets.read(asset)), math.inf, for_hands=False, path=file_path_data)
+    canvas = _SvgCanvas(lambda asset: _data_uri(assets.read(asset)), math.inf, path=file_path_data)
     paint_page(page, canvas, canvas)
     ink = "".join(canvas.pieces())
     return (
@@ -50,7 +51,7 @@ def ink_markup(page: Page, href: Href, most_drawn_points: float = math.inf) -> s
 
     Drawings of more points than told are referred to as the files that they are, for screens.
     """
-    canvas = _SvgCanvas(href, most_drawn_points, for_hands=False)
+    canvas = _SvgCanvas(href, most_drawn_points)
     paint_page(page, canvas, canvas)
     return "".join(canvas.pieces())
 
@@ -103,18 +104,23 @@ def _written(letters: str, numbers: list[str]) -> str:
 
 
 class _SvgCanvas:
-    def __init__(self, href: Href, most_drawn_points: float, *, for_hands: bool, path: Path = path_data) -> None:
+    def __init__(
+        self,
+        href: Href,
+        most_drawn_points: float,
+        *,
+        for_hands: bool = False,
+        is_item: bool = False,
+        path: Path = path_data,
+    ) -> None:
         self._href, self._path = href, path
         self.most_drawn_points = most_drawn_points
-        # In turn what stands between things that may be moved, and one of those: each defines its own names.
+        # In turn what stands between things that may be moved, and one of those.
         self._pieces: list[list[str]] = [[]]
         self._defined: set[str] = set()
-        self._defined_in_frame = self._defined
         self._open_area = False
-        self._for_hands = for_hands
+        self._for_hands, self._is_item = for_hands, is_item
         self._placed: PlacedArea | None = None
-        # Which node the open group is of, and on what it depends beside it; none where it isn't kept.
-        self._kept_for: tuple[Node, Hashable] | None = None
 
     def begin_area(self, placed: PlacedArea) -> None:
         """Open the group of an area, after closing that of the one before."""
@@ -125,37 +131,30 @@ class _SvgCanvas:
         self._open_area = True
 
     def begin_node(self, node: Node) -> bool:
-        """Open the group of what may be moved, after closing that of the one before.
-
-        What stays where it lies, as most do while one is moved, is written once.
-        """
-        self._close_item()
+        """Draw what may be moved in a group of its own; what stays where it lies, as most do, is written once."""
         if not self._for_hands or not node.moved:
             return True
         placed = self._placed
         assert placed is not None
+        write = partial(self._item, node, node.moved, placed)
         # Addresses of pictures are the canvas's own, and what is bent is bent by its area.
-        if placed.warp is None and not is_drawn_as_file(node, self.most_drawn_points):
-            about = (placed.place, placed.clip)
-            written_about, written = node.__dict__.get("for_hands") or (None, "")
-            if written_about == about:
-                self._pieces += [[written], []]
-                return False
-            self._kept_for = (node, about)
-        has_grip = not isinstance(node, PlacedPicture)
-        self._pieces.append([_item_for_hands(node.placement, node.moved, placed, has_grip=has_grip)])
-        self._defined = set()
-        return True
+        is_kept = placed.warp is None and not is_drawn_as_file(node, self.most_drawn_points)
+        written = kept_on(node, "for_hands", (placed.place, placed.clip), write) if is_kept else write()
+        self._pieces += [[written], []]
+        return False
 
-    @property
-    def _is_item_open(self) -> bool:
-        return len(self._pieces) % 2 == 0
+    def _item(self, node: Node, moved: Moved, placed: PlacedArea) -> str:
+        """Return the group of something that may be moved; it defines all that it refers to."""
+        alone = _SvgCanvas(self._href, self.most_drawn_points, is_item=True)
+        paint_node(node, placed, alone)
+        opening = _item_for_hands(node.placement, moved, placed, has_grip=not isinstance(node, PlacedPicture))
+        return f"{opening}{''.join(alone.pieces())}</g>"
 
     def _put(self, markup: str) -> None:
         self._pieces[-1].append(markup)
 
     def _moving(self, content: str) -> str:
-        return f"<g data-moves>{content}</g>" if self._is_item_open else content
+        return f"<g data-moves>{content}</g>" if self._is_item else content
 
     def fill(self, outline: Outline, paint: Fill, clip: Outline | None = None) -> None:
         """Fill an outline with a color or gradient, in `clip` only."""
@@ -198,20 +197,7 @@ class _SvgCanvas:
         self._close_area()
         return tuple("".join(piece) for piece in self._pieces)
 
-    def _close_item(self) -> None:
-        if self._is_item_open:
-            self._put("</g>")
-            if self._kept_for:
-                node, about = self._kept_for
-                written = "".join(self._pieces[-1])
-                self._pieces[-1] = [written]
-                node.__dict__["for_hands"] = (about, written)
-                self._kept_for = None
-            self._pieces.append([])
-            self._defined = self._defined_in_frame
-
     def _close_area(self) -> None:
-        self._close_item()
         if self._open_area:
             self._put("</g>")
             self._open_area = False
@@ -221,6 +207,7 @@ def _area_for_hands(placed: PlacedArea) -> str:
     """Return what hands need to know of an area, written once: its place on the side, its size and its safe margin."""
 
     def write() -> str:
+        """Write it."""
         area = placed.scene.area
         frame = " ".join(plain_number(value, 3) for value in (area.width_mm, area.height_mm, area.safe_mm))
         return f' data-place="{_numbers(placed.place)}" data-frame="{frame}"'

@@ -42,8 +42,9 @@ function follow(use) {
   copy(source);
   use.replaceWith(group);
   new MutationObserver((records) => {
+    for (const { target } of records) stale.add(target.closest(PLACE));
     // What was changed in something that was replaced since has no place any more.
-    for (const { target } of records) if (target.closest(PLACE)) stale.add(target.closest(PLACE));
+    stale.delete(null);
     copyLater();
   }).observe(source, { childList: true, subtree: true });
 }

@@ -59,8 +59,8 @@ for (const name of ["htmx:oobAfterSwap", "htmx:afterSwap"]) {
 // An answer knows nothing of files that came, or were taken off, since it was asked for: where it lays out their line,
 // or the whole form, they stay as they are now.
 const asked = new WeakMap(), whenAnswered = new WeakMap();
-const rows = document.getElementsByClassName("one-file");
-const files = () => new Map([...rows].map((row) => row.querySelector("[type=hidden][name^=upload-]")).filter(Boolean).map((own) => [own.value, own]));
+const fileRows = document.getElementsByClassName("one-file");
+const files = () => new Map([...fileRows].map((row) => row.querySelector("[type=hidden][name^=upload-]")).filter(Boolean).map((own) => [own.value, own]));
 document.addEventListener("htmx:beforeRequest", ({ detail: { xhr } }) => { asked.set(xhr, files()); });
 document.addEventListener("htmx:beforeSwap", ({ detail: { xhr } }) => { whenAnswered.set(xhr, files()); });
 // Not before what was laid out listens.

@@ -233,7 +233,7 @@ def take_list_out(actor: Actor, list_id: uuid.UUID, *, visitor: uuid.UUID) -> bo
 
 
 @service(*VISITORS, SYSTEM)
-def check_soon(actor: Actor, names: NameList) -> None:  # noqa: ARG001
+def check_soon(actor: Actor, names: NameList, *, signed_in: bool = False) -> None:  # noqa: ARG001
     """Have workers check all rows of a list that are to be checked, some at a time, unless they are at it."""
     if not forsaken(CHECKING, "list_id", [names.pk]):
         return
@@ -241,7 +241,8 @@ def check_soon(actor: Actor, names: NameList) -> None:  # noqa: ARG001
     for at in range(0, len(numbers), ROWS_A_JOB):
         part = numbers[at : at + ROWS_A_JOB]
         queue = QUEUES[at // ROWS_A_JOB % len(QUEUES)]
-        app.configure_task(CHECKING, queue=queue).defer(list_id=str(names.pk), first=part[0], last=part[-1])
+        where = {"list_id": str(names.pk), "first": part[0], "last": part[-1]}
+        app.configure_task(CHECKING, queue=queue).defer(**where, signed_in=signed_in)
 
 
 @service(SYSTEM)
