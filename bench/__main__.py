@@ -26,12 +26,12 @@ from demo.installation import ROOT, Installation, wait_until
 from demo.load import PASSWORD
 from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.reading import read_entries, read_setup
+from yenzo.core.evaluation import Evaluation, evaluate
 from yenzo.core.planning.pack import make_pack
 from yenzo.core.planning.work import Work
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page, side_page
 from yenzo.core.render.svg import ink_markup
-from yenzo.core.spine import Walked, walk
 
 PRODUCTS = ROOT / "demo" / "products"
 TOOLS = ROOT / "bench" / "tools"
@@ -76,7 +76,7 @@ def assets() -> FolderAssets:
     return FolderAssets([*folders, ROOT / "yenzo" / "materials" / "typefaces"])
 
 
-def board_with_picture() -> Callable[[], Walked]:
+def board_with_picture() -> Callable[[], Evaluation]:
     """Return a walk whose side has two texts and one picture."""
     document = json.loads((PRODUCTS / "cedar-nameboard" / "setup.json").read_text())
     cushion = json.loads((PRODUCTS / "deck-cushion" / "entries" / "halcyon-days.json").read_text())
@@ -99,15 +99,15 @@ def board_with_picture() -> Callable[[], Walked]:
         read_entries({"values": values, "uploads": {"badge": cushion["uploads"]["emblem"]}}),
     )
     shelf = assets()
-    return lambda: walk(setup, entries, shelf)
+    return lambda: evaluate(setup, entries, shelf)
 
 
 def core_rows() -> Iterator[Row]:
     """Measure the core by itself."""
-    walked = board_with_picture()
+    evaluation = board_with_picture()
 
     def preview() -> None:
-        for side in walked().scene.sides:
+        for side in evaluation().scene.sides:
             assert side.digest
             ink_markup(side_page(side, with_goods=False), lambda asset: asset)
 
@@ -119,10 +119,10 @@ def core_rows() -> Iterator[Row]:
     )
     asked = milliseconds(ask_check_price(), times=200)
     yield Row("core: ask, check, price of 60 fields, 40 rules, 40 charges", 4, statistics.median(asked), "ms")
-    area = next(walked().scene.areas)
+    area = next(evaluation().scene.areas)
     pdf = milliseconds(lambda: render_file(area_page(area), assets(), "pdf", dpi=0), times=40)
     yield Row("core: PDF of a text area, median", 50, statistics.median(pdf), "ms")
-    work = Work("2001", 1, 1, "0" * 64, walked(), assets())
+    work = Work("2001", 1, 1, "0" * 64, evaluation(), assets())
     yield Row(
         "core: pack of one piece, median", 1000, statistics.median(milliseconds(lambda: make_pack(work), times=7)), "ms"
     )

@@ -10,9 +10,9 @@ from demo.installation import ROOT
 from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.reading import dump_document, read_entries, read_setup
 from yenzo.core.documents.setup import Setup
+from yenzo.core.evaluation import evaluate
 from yenzo.core.render.page import side_page
 from yenzo.core.render.svg import ink_for_hands
-from yenzo.core.spine import walk
 
 TOTE = ROOT / "demo" / "products" / "canvas-tote"
 AREAS, ITEMS, COMPOSED = 40, 80, 30
@@ -86,8 +86,8 @@ def core_rows(milliseconds: Callable[..., list[float]]) -> Iterator[tuple[str, f
     def preview() -> None:
         """Move the first item a little, and make what the browser would get."""
         moved = [{**items[0], "x_mm": 40 + next(step) / 10}, *items[1:]]
-        walked = walk(setup, read_entries({"values": {}, "items": {"own": moved}}), shelf)
-        ink_for_hands(side_page(walked.scene.sides[0], with_goods=False), str, 1500)
+        evaluation = evaluate(setup, read_entries({"values": {}, "items": {"own": moved}}), shelf)
+        ink_for_hands(side_page(evaluation.scene.sides[0], with_goods=False), str, 1500)
 
     taken = statistics.median(milliseconds(preview, times=60))
     yield f"core: preview of {COMPOSED} own items, one moved, median", 12, taken, "ms"

@@ -11,7 +11,7 @@ from yenzo.apps.accounts.rights import CUSTOMER, SYSTEM_ACTOR, Actor
 from yenzo.apps.designs.models import Design, NameList, Upload
 from yenzo.apps.designs.services.designs import save_design
 from yenzo.apps.designs.services.uploads import look_at_upload, receive_upload
-from yenzo.apps.designs.to_core import walk_entries
+from yenzo.apps.designs.to_core import evaluate_entries
 from yenzo.apps.orders.delivering import offered_ways
 from yenzo.apps.orders.services.orders import Wishes
 from yenzo.apps.products.models import Product
@@ -48,7 +48,7 @@ def make_design(
         uploads += taken
         document["uploads"][key] = [one.for_entries.model_dump(mode="json") for one in taken]
     entries = read_entries(document)
-    return save_design(GUEST, revision, entries, walk_entries(revision, entries), visitor=visitor, uploads=uploads)
+    return save_design(GUEST, revision, entries, evaluate_entries(revision, entries), visitor=visitor, uploads=uploads)
 
 
 def _upload(path: Path, visitor: uuid.UUID, wanted: Preparation | None) -> Upload:

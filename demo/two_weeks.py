@@ -15,7 +15,7 @@ from yenzo.apps.accounts.rights import SYSTEM_ACTOR, actor_of
 from yenzo.apps.designs.listed import begin_check
 from yenzo.apps.designs.models import NameList
 from yenzo.apps.designs.services.lists import begin_list, fill_list, put_list_in_basket
-from yenzo.apps.designs.to_core import entries_of, walk_entries
+from yenzo.apps.designs.to_core import entries_of, evaluate_entries
 from yenzo.apps.desk.models import Preflight, Question
 from yenzo.apps.desk.services.changes import Wanted, mend_pieces
 from yenzo.apps.desk.services.preflights import inspect_order
@@ -26,14 +26,14 @@ from yenzo.apps.files.store import store_file
 from yenzo.apps.orders.models import Order, Payment
 from yenzo.apps.orders.paying import give_back, pay_order
 from yenzo.apps.orders.services.orders import Customer, cancel_order
+from yenzo.apps.production.carrier_gateway import carrier
 from yenzo.apps.production.models import Job, Parcel
-from yenzo.apps.production.outside import carrier
 from yenzo.apps.production.services.jobs import begin_job, count_made, count_spoilt, put_back
 from yenzo.apps.production.services.packing import note_delivered, put_in_parcel, send_order, send_parcel
 from yenzo.apps.products.models import Product
 from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.to_core import calendar_of
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.lists.columns import match_columns, targets_of
@@ -156,8 +156,8 @@ def costs_more(staff: Staff, order: Order) -> None:
     entries = entries_of(before)
     values = {**entries.values, "words": "May the tide always carry you home"}
     entries = entries.model_copy(update={"values": values})
-    walked = walk_entries(before.revision, entries, signed_in=True)
-    wanted = Wanted(entries, walked, tuple(before.uploads.all()), uuid.uuid4())
+    evaluation = evaluate_entries(before.revision, entries, signed_in=True)
+    wanted = Wanted(entries, evaluation, tuple(before.uploads.all()), uuid.uuid4())
     mend_pieces(staff.desk, preflight.pk, wanted, why="You rang: the longer verse after all")
 
 
@@ -265,7 +265,7 @@ def _was_days_ago(order: Order, days: int) -> None:
     """Let all that happened to an order have happened some days earlier; what is still to be done stays to be done."""
     ago = timedelta(days=days)
     order.refresh_from_db()
-    leaves_on = calendar_of(own_workshop()).after(timezone.localdate(order.placed_at - ago), 3)
+    leaves_on = calendar_of(current_workshop()).after(timezone.localdate(order.placed_at - ago), 3)
     moved = {name: getattr(order, name) - ago for name in ("placed_at", "spelling_checked_at", "waits_since")}
     # Work began the day after, and what left did so when it was to leave.
     since = {name: at - ago + timedelta(days=1) for name in ("begun_at", "made_at") if (at := getattr(order, name))}

@@ -100,7 +100,7 @@ def set_up_workshop(owner: Actor) -> None:
 
 def work_on_orders(owner: Actor) -> None:
     """Work on what is paid: one order is sent, one made, one piece was spoilt, one is in hand, one is late."""
-    paid = list(Order.objects.standing(Order.PaymentState.PAID).order_by("pk"))
+    paid = list(Order.objects.with_status(Order.PaymentState.PAID).order_by("pk"))
     for order in paid:
         inspect_order(SYSTEM_ACTOR, order.pk)
     sent, late, made, spoilt, in_hand, *_ = paid

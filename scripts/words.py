@@ -26,9 +26,9 @@ PLURALS = {
 }
 LANGUAGES = tuple(PLURALS)
 KEYWORDS: dict[str, Any] = {
-    "say": None,
-    "say_many": (1, 2),
-    "say_noop": None,
+    "translate": None,
+    "translate_plural": (1, 2),
+    "translate_noop": None,
     "gettext": None,
     "gettext_lazy": None,
     "gettext_noop": None,

@@ -13,10 +13,10 @@ from tests.core.conftest import GOODS, PHOTO, TYPEFACES, board, entries, upload
 from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.reading import dump_document, read_setup
 from yenzo.core.errors import YenzoError
+from yenzo.core.evaluation import evaluate
 from yenzo.core.planning.plates import plates_of
 from yenzo.core.render.files import FORMATS, render_file
 from yenzo.core.render.page import side_page
-from yenzo.core.spine import walk
 
 MOST_SECONDS = 5.0
 ALPHABETS = (
@@ -146,13 +146,13 @@ def run(seed, assets, formats=FORMATS):
     face = dice.choice(["quayside", "log-book", "levant"])
     values = {"name": text(dice), "lettering": face, "with_photo": dice.random() < 0.3}
     moved = {"name": {"shift_mm": [number(dice, -90, 90), 0], "turn_deg": number(dice, -360, 360), "scale": 1.5}}
-    walked = walk(
+    evaluation = evaluate(
         setup,
         entries(values, uploads={"photo": upload()}, adjustments=moved if dice.random() < 0.2 else {}),
         assets,
     )
-    pages = [side_page(side, with_goods=False) for side in walked.scene.sides]
-    for one in walked.scene.areas:
+    pages = [side_page(side, with_goods=False) for side in evaluation.scene.sides]
+    for one in evaluation.scene.areas:
         try:
             pages += [plate.page for plate in plates_of(one, setup.materials.methods[one.method])]
         except YenzoError:
@@ -174,7 +174,7 @@ def shelf(folder):
     return FolderAssets([folder, TYPEFACES])
 
 
-def say(words):
+def show(words):
     """Print at once."""
     sys.stdout.write(f"{words}\n")
     sys.stdout.flush()
@@ -191,16 +191,16 @@ def main(arguments):
             try:
                 made, refused = run(seed, assets)
             except Exception:
-                say(f"Seed {seed} failed:")
+                show(f"Seed {seed} failed:")
                 raise
             seconds = perf_counter() - begun
             files, errors = files + made, errors + refused
             if seconds > MOST_SECONDS:
                 slow += 1
-                say(f"Seed {seed} took {seconds:.1f} s.")
+                show(f"Seed {seed} took {seconds:.1f} s.")
             if (seed - first) % 500 == 499:
-                say(f"{seed - first + 1} documents, {files} files, {errors} errors of ours")
-    say(f"{count} documents: {files} files, {errors} errors of ours, {slow} took over {MOST_SECONDS:g} s.")
+                show(f"{seed - first + 1} documents, {files} files, {errors} errors of ours")
+    show(f"{count} documents: {files} files, {errors} errors of ours, {slow} took over {MOST_SECONDS:g} s.")
     return 1 if slow else 0
 
 

@@ -17,11 +17,11 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from tests.core.conftest import board, entries, typeface
-from tests.fuzzing import say, shelf
+from tests.fuzzing import shelf, show
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.evaluation import evaluate
 from yenzo.core.planning.plates import plates_of
 from yenzo.core.shapes.polygons import polygon_of
-from yenzo.core.spine import walk
 
 WIDTH, HEIGHT = 180.0, 96.0
 GOLD, RED = ({"palette": "finishes", "color": key} for key in ("gold", "red"))
@@ -103,10 +103,10 @@ def document(dice):
     return made
 
 
-def walked(made, words, assets):
-    """Walk a board with its words; return what becomes of it, its area and the method of that."""
+def evaluated(made, words, assets):
+    """Evaluate a board with its words; return what becomes of it, its area and the method of that."""
     setup = read_setup(made)
-    found = walk(setup, entries(words), assets)
+    found = evaluate(setup, entries(words), assets)
     area = next(found.scene.areas)
     return found, area, setup.materials.methods[area.method]
 
@@ -186,12 +186,12 @@ def unmakeable(seed, assets):
         if len(made["placements"]) < 2:
             return None
         made["placements"][1]["base_line"]["y_mm"] = HEIGHT * dice.uniform(0.4, 0.5)
-        _, area, _ = walked(made, said, assets)
+        _, area, _ = evaluated(made, said, assets)
         one, two = (shapely.union_all([polygon_of(layer.outline) for layer in node.layers]) for node in area.letterings)
         if one.intersection(two).area < 0.5:
             return None
-        return codes(walked(made, said, assets)[0]), "overlapping"
-    found, area, plain = walked(made, said, assets)
+        return codes(evaluated(made, said, assets)[0]), "overlapping"
+    found, area, plain = evaluated(made, said, assets)
     if codes(found):
         return None
     covered = plates(area, plain)
@@ -199,14 +199,14 @@ def unmakeable(seed, assets):
     if not LEAST_MM < truth < MOST_MM:
         return None
     method["least_stroke_mm" if kind == "stroke" else "least_gap_mm"] = truth * OVER
-    return codes(walked(made, said, assets)[0]), "too_thin" if kind == "stroke" else "too_narrow"
+    return codes(evaluated(made, said, assets)[0]), "too_thin" if kind == "stroke" else "too_narrow"
 
 
 def makeable(seed, assets):
     """Return what is found of a scene that can be made: nothing must be; None if these dice give none."""
     dice = random.Random(seed)
     made, said = document(dice), words(dice)
-    found, area, plain = walked(made, said, assets)
+    found, area, plain = evaluated(made, said, assets)
     if codes(found):
         return None
     covered = plates(area, plain)
@@ -214,7 +214,7 @@ def makeable(seed, assets):
     if min(stroke, gap) < LEAST_MM:
         return None
     made["materials"]["methods"]["carving"] |= {"least_stroke_mm": stroke, "least_gap_mm": gap}
-    return codes(walked(made, said, assets)[0])
+    return codes(evaluated(made, said, assets)[0])
 
 
 def codes(found):
@@ -243,8 +243,8 @@ def main(arguments):
     with tempfile.TemporaryDirectory() as folder:
         for told in check(count, first, shelf(Path(folder))):
             wrong += 1
-            say(told)
-    say(f"{count} scenes that can't be made, {count} that can: {wrong} told wrong.")
+            show(told)
+    show(f"{count} scenes that can't be made, {count} that can: {wrong} told wrong.")
     return 1 if wrong else 0
 
 

@@ -16,9 +16,9 @@ from pathlib import Path
 from yenzo.core.cli import SHIPPED_TYPEFACES
 from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.reading import read_entries, read_setup
+from yenzo.core.evaluation import evaluate
 from yenzo.core.planning.pack import make_pack
 from yenzo.core.planning.work import Work
-from yenzo.core.spine import walk
 
 PRODUCTS = Path(__file__).resolve().parent.parent / "demo" / "products"
 ZONES, LOCALES = ("UTC", "Pacific/Auckland"), ("C", "C.UTF-8")
@@ -35,12 +35,12 @@ def digests(products: Sequence[str] = ()) -> Digests:
             [folder, folder / "assets", folder / "entries", folder / "entries" / "assets", SHIPPED_TYPEFACES]
         )
         path = min((folder / "entries").glob("*.json"))
-        walked = walk(
+        evaluation = evaluate(
             read_setup(json.loads((folder / "setup.json").read_text())),
             read_entries(json.loads(path.read_text())),
             assets,
         )
-        pack = make_pack(Work("2041", 1, 1, "ab" * 32, walked, assets))
+        pack = make_pack(Work("2041", 1, 1, "ab" * 32, evaluation, assets))
         made[folder.name] = {file.name: file.sha256 for file in pack.manifest.files}
     return made
 

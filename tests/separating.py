@@ -14,17 +14,17 @@ import shapely
 from PIL import Image
 
 from demo.installation import ROOT
-from tests.fuzzing import say, shelf
+from tests.fuzzing import shelf, show
 from tests.measuring import measure
-from tests.pressing import codes, document, walked, words
+from tests.pressing import codes, document, evaluated, words
 from yenzo.core.cli import SHIPPED_TYPEFACES
 from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.evaluation import evaluate, sample_entries
 from yenzo.core.planning.plates import plates_of
 from yenzo.core.render.files import render_file
 from yenzo.core.render.pdf import PdfColors
 from yenzo.core.shapes.polygons import polygon_of
-from yenzo.core.spine import sample_entries, walk
 
 MOST_MM, MOST_PERCENT = 0.03, 0.2
 # Less ink than this is below what the levels of a pixel tell apart.
@@ -95,7 +95,7 @@ def of_demo():
     for folder in sorted((ROOT / "demo" / "products").iterdir()):
         assets = FolderAssets([folder / "assets", folder, SHIPPED_TYPEFACES])
         setup = read_setup(json.loads((folder / "setup.json").read_text()))
-        for area in walk(setup, sample_entries(setup), assets).scene.areas:
+        for area in evaluate(setup, sample_entries(setup), assets).scene.areas:
             method = setup.materials.methods[area.method]
             if any(area.painted) and not any(area.pictures):
                 yield f"{folder.name}/{area.key}", area, method, assets
@@ -107,7 +107,7 @@ def at_random(count, first, assets):
     while count:
         dice = random.Random(seed)
         made, said = document(dice), words(dice)
-        found, area, method = walked(made, said, assets)
+        found, area, method = evaluated(made, said, assets)
         if not codes(found):
             count -= 1
             yield f"seed {seed}", area, method.model_copy(update={"files": (*method.files, "dxf")}), assets
@@ -138,9 +138,9 @@ def main(arguments):
         for title, scenes in (("The demo's goods", of_demo()), ("Random", at_random(count, first, shelf(folder)))):
             largest, measured = worst(scenes, folder)
             wrong |= not is_well(largest)
-            say(f"{title}: {measured} measures.")
+            show(f"{title}: {measured} measures.")
             for which, (value, where) in sorted(largest.items()):
-                say(f"  {which}: at most {value:.4f} ({where})")
+                show(f"  {which}: at most {value:.4f} ({where})")
     return 1 if wrong else 0
 
 

@@ -15,7 +15,7 @@ from yenzo.apps.designs.listed import begin_check
 from yenzo.apps.designs.models import NameList, Upload
 from yenzo.apps.designs.services.designs import save_design
 from yenzo.apps.designs.services.lists import begin_list, fill_list
-from yenzo.apps.designs.to_core import walk_entries
+from yenzo.apps.designs.to_core import evaluate_entries
 from yenzo.apps.files.store import store_file
 from yenzo.apps.materials.models import Material
 from yenzo.apps.orders.services.orders import Customer
@@ -25,7 +25,7 @@ from yenzo.apps.outbox.services.mails import send_mail
 from yenzo.apps.products.services.products import import_product
 from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.products.to_core import shop_setup
-from yenzo.apps.shop import lately
+from yenzo.apps.shop import preview_cache
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.lists.columns import match_columns, targets_of
@@ -129,8 +129,8 @@ def put_in_basket(product):
             document["values"]["with_photo"] = True
             document["uploads"] = {"photo": upload.for_entries.model_dump(mode="json")}
         entries, uploads = read_entries(document), [upload] if upload else []
-        walked = walk_entries(product.live, entries)
-        return save_design(GUEST, product.live, entries, walked, visitor=visitor, uploads=uploads)
+        evaluation = evaluate_entries(product.live, entries)
+        return save_design(GUEST, product.live, entries, evaluation, visitor=visitor, uploads=uploads)
 
     return put
 
@@ -200,7 +200,7 @@ def _uncounted(settings):
 def _read_anew(monkeypatch):
     """Previews of tests follow upon changes at once."""
     for what in ("live_revision", "stock"):
-        monkeypatch.setattr(lately, what, getattr(lately, what).__wrapped__)
+        monkeypatch.setattr(preview_cache, what, getattr(preview_cache, what).__wrapped__)
 
 
 @pytest.fixture(autouse=True)

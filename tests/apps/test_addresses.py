@@ -162,15 +162,15 @@ def test_looking_at_any_address_as_owner_changes_nothing(world, sign_in, visitor
 
 
 def test_service_that_is_asked_for_by_looking_refuses(product, owner):
-    from yenzo.apps.accounts.doors import only_looking
+    from yenzo.apps.accounts.request_guard import is_safe_request
     from yenzo.apps.products.services.products import duplicate_product
 
-    token = only_looking.set(True)
+    token = is_safe_request.set(True)
     try:
         with pytest.raises(Exception, match="Looking at an address changes nothing"):
             duplicate_product(owner, product.pk)
     finally:
-        only_looking.reset(token)
+        is_safe_request.reset(token)
 
 
 def content_of(answer):

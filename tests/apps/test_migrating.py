@@ -53,7 +53,7 @@ def line_told(line):
 
 def order_told(order):
     return {
-        "number": order.number, "token": order.token, "state": order.standing, "shown": order.standing_words,
+        "number": order.number, "token": order.token, "state": order.status, "shown": order.status_words,
         "total": str(order.total), "currency": order.currency, "name": order.customer_name,
         "mail": order.customer_mail, "payable": order.is_payable, "cancellable": order.is_cancellable,
         "payment": order.payment_state, "channel": [order.channel, order.outside_number],

@@ -7,7 +7,7 @@ APPS = Path(__file__).resolve().parents[2] / "yenzo" / "apps"
 # Documents that arrive: forms of the editor, and services that check what they are given before they keep it.
 ARRIVING = {
     "editor/aspects/texts.py",
-    "editor/aspects/standing.py",
+    "editor/aspects/line_settings.py",
     "materials/services/materials.py",
     "products/services/kits.py",
     "workshop/forms.py",

@@ -1,4 +1,4 @@
-"""Laws of the whole spine, on entries that nobody would think of."""
+"""Laws of the whole pipeline, on entries that nobody would think of."""
 
 import io
 import math
@@ -14,11 +14,11 @@ from PIL import Image
 from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import YenzoError
+from yenzo.core.evaluation import evaluate
 from yenzo.core.render.files import FORMATS, render_file
 from yenzo.core.render.page import area_page, side_page
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.spine import walk
 
 SETUP = read_setup(board())
 CHOICES = {
@@ -53,8 +53,8 @@ def test_what_is_not_asked_changes_no_problem_no_price_and_no_scene(assets, valu
     document["charges"].append({"key": "hidden", "kind": "per_character", "field": "hidden", "amount": "9.00"})
     document["placements"].append({**document["placements"][0], "key": "hidden", "field": "hidden"})
     made = read_setup(document)
-    without = walk(made, entries({**values, "wood": "cedar"}), assets)
-    with_it = walk(made, entries({**values, "wood": "cedar", "hidden": typed}), assets)
+    without = evaluate(made, entries({**values, "wood": "cedar"}), assets)
+    with_it = evaluate(made, entries({**values, "wood": "cedar", "hidden": typed}), assets)
     assert with_it.verdict == without.verdict
     assert with_it.quote == without.quote
     assert [side.digest for side in with_it.scene.sides] == [side.digest for side in without.scene.sides]
@@ -66,9 +66,9 @@ def test_any_entries_give_files_or_an_error_of_ours(assets, values, adjustment, 
     given_entries = entries(
         values, uploads={"photo": upload(*size)}, adjustments={"name": adjustment, "photo": adjustment}
     )
-    walked = walk(SETUP, given_entries, assets)
-    assert walked.quote.total >= 0
-    for area in walked.scene.areas:
+    evaluation = evaluate(SETUP, given_entries, assets)
+    assert evaluation.quote.total >= 0
+    for area in evaluation.scene.areas:
         for file_format in FORMATS:
             assert made_or_refused(area, assets, file_format)
 
@@ -95,7 +95,7 @@ def scaled(value, by):
 @given(values=anything, by=st.floats(0.2, 5))
 @quick
 def test_set_up_that_is_scaled_makes_everything_scaled(assets, values, by):
-    first, second = (walk(read_setup(scaled(board(), k)), entries(values), assets) for k in (1.0, by))
+    first, second = (evaluate(read_setup(scaled(board(), k)), entries(values), assets) for k in (1.0, by))
     for one, two in zip(first.scene.areas, second.scene.areas, strict=True):
         assert area_page(two).width_mm == pytest.approx(by * area_page(one).width_mm)
         for a, b in zip(one.letterings, two.letterings, strict=True):
@@ -111,7 +111,7 @@ def test_later_placement_is_painted_over_the_earlier_one_in_every_file(assets, o
     document["placements"] = [
         {**base, "key": color, "color": {"palette": "finishes", "color": color}} for color in order
     ]
-    area = next(walk(read_setup(document), entries({"name": text}), assets).scene.areas)
+    area = next(evaluate(read_setup(document), entries({"name": text}), assets).scene.areas)
     top = {"gold": (0xD4, 0xA8, 0x3E), "white": (255, 255, 255)}[order[-1]]
     for shown in (seen(area, assets, "png"), seen(area, assets, "svg")):
         inked = np.asarray(shown)[np.asarray(shown)[..., 3] == 255][:, :3]
@@ -123,7 +123,7 @@ def test_later_placement_is_painted_over_the_earlier_one_in_every_file(assets, o
 def test_bounds_are_the_extent_that_is_seen_in_every_file(assets, text, turn):
     moved_by_hand = {"name": {"turn_deg": turn, "scale": 0.25}}
     given_entries = entries({"name": text, "lettering": "levant"}, adjustments=moved_by_hand)
-    area = next(walk(SETUP, given_entries, assets).scene.areas)
+    area = next(evaluate(SETUP, given_entries, assets).scene.areas)
     bounds = next(area.letterings).bounds
     if bounds is None:
         return
@@ -148,7 +148,7 @@ def seen(area, assets, file_format):
 @given(values=anything)
 @quick
 def test_numbers_in_vector_files_are_finite_and_plain(assets, values):
-    side = walk(SETUP, entries(values), assets).scene.sides[0]
+    side = evaluate(SETUP, entries(values), assets).scene.sides[0]
     markup = render_file(side_page(side, with_goods=False), assets, "svg", dpi=0).decode()
     assert not re.search(r"nan|inf|\de[-+]?\d", re.sub(r'd="[^"]*"', "", markup), re.IGNORECASE)
 

@@ -16,7 +16,7 @@ from tests.core.conftest import TYPEFACES, entries, picture_bytes
 from tests.measuring import measure
 from tests.story.conftest import fill_checkout, settled, sha256_of
 from yenzo.core.documents.reading import read_setup
-from yenzo.core.spine import walk
+from yenzo.core.evaluation import evaluate
 from yenzo.core.text.fonts import Font
 
 TYPED = "Öre & Skerry"
@@ -160,7 +160,7 @@ def order_it(page, workshop):
     page.get_by_role("link", name=re.compile("Transom plate")).click()
     page.locator("[data-field=name]").press_sequentially(TYPED, delay=15)
     setup = read_setup(workshop.document("transom-plate"))
-    expected = walk(setup, entries({"name": TYPED}), workshop).scene.sides[0].digest
+    expected = evaluate(setup, entries({"name": TYPED}), workshop).scene.sides[0].digest
     expect(page.locator("#scene-front [data-scene]")).to_have_attribute("data-scene", expected)
     expect(page.locator("#line-name .made")).to_contain_text("Letters now")
     expect(page.locator("[data-total]")).to_have_attribute("data-total", "43.00")

@@ -23,11 +23,11 @@ from yenzo.core.documents.faults import missing_materials
 from yenzo.core.documents.reading import read_entries, read_setup
 from yenzo.core.documents.schema import entries_schema, setup_schema
 from yenzo.core.errors import ArtworkError, DocumentError, RenderError
+from yenzo.core.evaluation import Evaluation, evaluate
 from yenzo.core.measure import MM_PER_INCH
 from yenzo.core.planning.manifest import manifest_schema
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import Page, area_page, side_page
-from yenzo.core.spine import Walked, walk
 
 SHIPPED_TYPEFACES = Path(__file__).parent.parent / "materials" / "typefaces"
 SIDE_DPI = 150
@@ -96,29 +96,29 @@ def _schema(options: argparse.Namespace) -> Outcome:
 
 
 def _check(options: argparse.Namespace) -> Outcome:
-    walked, _ = _walk(options)
+    evaluation, _ = _evaluate(options)
     value = {
-        "asked": list(walked.asked.values),
-        "problems": [problem.model_dump() for problem in walked.verdict.problems],
-        "findings": [finding.model_dump() for finding in walked.verdict.findings],
+        "asked": list(evaluation.asked.values),
+        "problems": [problem.model_dump() for problem in evaluation.verdict.problems],
+        "findings": [finding.model_dump() for finding in evaluation.verdict.findings],
         "questions": [
             one.model_dump(include={"field", "code", "message", "suggestion"})
-            for one in walked.questions
+            for one in evaluation.questions
             if not one.is_meant
         ],
-        "scenes": {side.key: side.digest for side in walked.scene.sides},
+        "scenes": {side.key: side.digest for side in evaluation.scene.sides},
     }
-    return Outcome(value, 1 if walked.verdict.blocked else 0)
+    return Outcome(value, 1 if evaluation.verdict.blocked else 0)
 
 
 def _quote(options: argparse.Namespace) -> Outcome:
-    walked, _ = _walk(options, pieces=options.pieces)
-    return Outcome(walked.quote.model_dump(mode="json"))
+    evaluation, _ = _evaluate(options, pieces=options.pieces)
+    return Outcome(evaluation.quote.model_dump(mode="json"))
 
 
 def _render(options: argparse.Namespace) -> Outcome:
-    walked, assets = _walk(options)
-    page, dpi = _page(walked, options)
+    evaluation, assets = _evaluate(options)
+    page, dpi = _page(evaluation, options)
     data = render_file(page, assets, options.format, dpi=dpi)
     try:
         options.out.write_bytes(data)
@@ -134,15 +134,15 @@ def _render(options: argparse.Namespace) -> Outcome:
     return Outcome(made)
 
 
-def _page(walked: Walked, options: argparse.Namespace) -> tuple[Page, float]:
+def _page(evaluation: Evaluation, options: argparse.Namespace) -> tuple[Page, float]:
     if options.side is not None:
-        side = walked.scene.side(options.side)
+        side = evaluation.scene.side(options.side)
         if side is None:
-            raise _unknown("side", options.side, [side.key for side in walked.scene.sides])
+            raise _unknown("side", options.side, [side.key for side in evaluation.scene.sides])
         longest = max(side.width_mm, side.height_mm) / MM_PER_INCH
         return side_page(side, with_goods=True), min(SIDE_DPI, MOST_SIDE_PX / longest)
     # An area is named by its key, or by side/key where two sides have one of that name.
-    named = {f"{area.side}/{area.key}": area for area in walked.scene.areas}
+    named = {f"{area.side}/{area.key}": area for area in evaluation.scene.areas}
     found = [area for name, area in named.items() if options.area in {name, area.key}]
     if len(found) != 1:
         raise _unknown("area", options.area, list(named))
@@ -168,7 +168,7 @@ def _inspect_one(path: Path) -> dict[str, Any]:
     return {"file": str(path), **facts.model_dump()}
 
 
-def _walk(options: argparse.Namespace, pieces: int | None = None) -> tuple[Walked, FolderAssets]:
+def _evaluate(options: argparse.Namespace, pieces: int | None = None) -> tuple[Evaluation, FolderAssets]:
     setup = read_setup(_read(options.setup))
     faults = missing_materials(setup)
     if faults:
@@ -177,7 +177,7 @@ def _walk(options: argparse.Namespace, pieces: int | None = None) -> tuple[Walke
     if pieces is not None:
         entries = read_entries({**entries.model_dump(mode="json", by_alias=True), "pieces": pieces})
     assets = _assets(options.setup, options.entries)
-    return walk(setup, entries, assets, Context(today=datetime.now().astimezone().date())), assets
+    return evaluate(setup, entries, assets, Context(today=datetime.now().astimezone().date())), assets
 
 
 def _assets(setup: Path, entries: Path) -> FolderAssets:

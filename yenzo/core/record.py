@@ -1,7 +1,7 @@
-"""What is kept of a walk: all that pages, mails and tickets say of a piece, without its outlines.
+"""What is kept of an evaluation: all that pages, mails and tickets say of a piece, without its outlines.
 
-A record is made once, when something is kept, and read from then on instead of walking again. It names sides and areas
-by their keys, so that each reader has them in the words of their own language.
+A record is made once, when something is kept, and read from then on instead of evaluating again. It names sides and
+areas by their keys, so that each reader has them in the words of their own language.
 """
 
 from collections.abc import Iterable, Iterator, Mapping
@@ -19,18 +19,18 @@ from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.entries import UNTOUCHED
 from yenzo.core.documents.setup import Setup, Side
 from yenzo.core.documents.values import Frozen
+from yenzo.core.evaluation import Evaluation
 from yenzo.core.planning.engine import engine_id
 from yenzo.core.preflight.findings import Finding
 from yenzo.core.preflight.verdict import Verdict, judge
 from yenzo.core.pricing.amounts import Amounts
 from yenzo.core.pricing.charging import Charged
-from yenzo.core.scene.by_hand import held_color
+from yenzo.core.scene.by_hand import adjusted_color
 from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.nodes import AreaScene, Lettering, Node, PlacedPicture
 from yenzo.core.scene.paints import Paint
-from yenzo.core.speaking import OWN_LANGUAGE, base_language, reader
-from yenzo.core.spine import Walked
 from yenzo.core.text.typefaces import Typefaces
+from yenzo.core.translation import SOURCE_LANGUAGE, base_language, current_language
 
 Size = tuple[float, float]
 # Artwork that is cut off by less than this looks whole to anybody.
@@ -100,7 +100,7 @@ class SideRecord(Frozen):
 
 
 class Record(Frozen):
-    """What is kept of a walk: `engine` made its geometry; its verdict is kept in the languages that it was read in."""
+    """What is kept of an evaluation: `engine` made its geometry; its verdict is kept in the languages read."""
 
     schema_: Literal["yenzo-record/1"] = Field(default="yenzo-record/1", alias="schema")
     engine: str
@@ -117,20 +117,20 @@ class Record(Frozen):
     @property
     def verdict(self) -> Verdict:
         """The verdict for who reads; where it wasn't told in their language, as the workshop was told."""
-        told = self.verdict_in(reader()) or self.verdict_in(OWN_LANGUAGE)
+        told = self.verdict_in(current_language()) or self.verdict_in(SOURCE_LANGUAGE)
         return told or next(iter(self.verdicts.values()))
 
 
-def record_of(walked: Walked, others: Mapping[str, Verdict] = MappingProxyType({})) -> Record:
-    """Return what is kept of a walk that was told to its reader; `others` are its verdict in other languages."""
+def record_of(evaluation: Evaluation, others: Mapping[str, Verdict] = MappingProxyType({})) -> Record:
+    """Return what is kept of an evaluation in its language; `others` are its verdict in other languages."""
     return Record(
         engine=engine_id(),
         sides=tuple(
             SideRecord(key=side.key, digest=side.digest, areas=tuple(_area(area) for area in side.areas))
-            for side in walked.scene.sides
+            for side in evaluation.scene.sides
         ),
-        amounts=walked.amounts,
-        verdicts={walked.reader: walked.verdict, **others},
+        amounts=evaluation.amounts,
+        verdicts={evaluation.language: evaluation.verdict, **others},
     )
 
 
@@ -252,7 +252,7 @@ class Recorded:
             return Paint(item.paint.screen, item.paint.name)
         placement = self.setup.placement(item.placement)
         held = self.asked.adjustments.get(item.placement, UNTOUCHED)
-        source = held_color(placement, held) if placement else None
+        source = adjusted_color(placement, held) if placement else None
         return (chosen_paint(self.setup, source, self.asked) if source else None) or UNCHOSEN
 
 

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from yenzo.core.documents.values import Frozen, ScreenColor
 from yenzo.core.scene.contrast import contrast_of
-from yenzo.core.speaking import decimal, say
+from yenzo.core.translation import decimal, translate
 
 # WCAG 2.2, 1.4.3: the contrast of words that are read (AA).
 LEAST_CONTRAST = 4.5
@@ -28,16 +28,16 @@ class Theme(Frozen):
     def problems(self) -> Iterator[str]:
         """Yield in words what could not be read."""
         pairs = (
-            (say("The words on the ground"), self.ink, self.paper),
-            (say("White words on the main buttons"), WHITE, self.ink),
-            (say("Links on the ground"), self.accent, self.paper),
-            (say("Links on white cards"), self.accent, WHITE),
-            *((say("Small print and messages on the ground"), color, self.paper) for color in SAID_IN),
+            (translate("The words on the ground"), self.ink, self.paper),
+            (translate("White words on the main buttons"), WHITE, self.ink),
+            (translate("Links on the ground"), self.accent, self.paper),
+            (translate("Links on white cards"), self.accent, WHITE),
+            *((translate("Small print and messages on the ground"), color, self.paper) for color in SAID_IN),
         )
         for what, first, second in pairs:
             contrast = contrast_of(first, second)
             if contrast < LEAST_CONTRAST:
-                yield say(
+                yield translate(
                     "{what} would be hard to read: their contrast is {contrast}, and {least} are needed.",
                     what=what,
                     contrast=decimal(contrast, 1),

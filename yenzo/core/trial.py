@@ -1,6 +1,6 @@
 """Tries: a set-up comes in; what keeps its own sample, or its shortest and longest entries, from being made goes out.
 
-A set-up may contradict nothing and still be one that nobody could order. So it is walked as customers would: with
+A set-up may contradict nothing and still be one that nobody could order. So it is tried as customers would: with
 entries, through check, preflight and price.
 """
 
@@ -32,10 +32,10 @@ from yenzo.core.documents.fields import (
 from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
+from yenzo.core.evaluation import Evaluation, evaluate
 from yenzo.core.pricing.charging import Charged
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.spine import Walked, walk
 
 # The stand-ins for what customers send: a picture that is sharp at any size in use, and a plain drawing.
 PICTURE_PX = (12_000, 9_000)
@@ -69,12 +69,12 @@ def find_troubles(setup: Setup, assets: Assets) -> tuple[Trouble, ...]:
     stood_in = _StandIns(assets)
     found: dict[str, Trouble] = {}
     for case in cases(setup):
-        walked = walk(setup, case.entries, stood_in)
+        evaluation = evaluate(setup, case.entries, stood_in)
         # A sample that has no room beside its margin leaves customers none either, whatever they type.
-        squeezed = [item for item in walked.verdict.advice if item.code == "near_edge"]
-        for item in (*walked.verdict.blocking, *squeezed):
+        squeezed = [item for item in evaluation.verdict.advice if item.code == "near_edge"]
+        for item in (*evaluation.verdict.blocking, *squeezed):
             found.setdefault(item.message, Trouble(case=case.name, message=item.message, blocks=case.must_do))
-        for message in _without_price(walked):
+        for message in _without_price(evaluation):
             found.setdefault(message, Trouble(case=case.name, message=message))
     return tuple(found.values())
 
@@ -91,7 +91,7 @@ def least_price(setup: Setup, assets: Assets) -> Decimal:
         if (value := entries.values.get(field.key)) is not None and _is_kept(setup, field, needed)
     }
     values |= _cheapest_choices(setup)
-    return walk(setup, entries.model_copy(update={"values": values}), stood_in).quote.each
+    return evaluate(setup, entries.model_copy(update={"values": values}), stood_in).quote.each
 
 
 def _cheapest_choices(setup: Setup) -> dict[str, RawValue]:
@@ -243,15 +243,15 @@ def _drawing() -> bytes:
     return write_drawing(Drawing(7500, 5625, (part,)))
 
 
-def _without_price(walked: Walked) -> Iterator[str]:
+def _without_price(evaluation: Evaluation) -> Iterator[str]:
     """Yield what can't be priced for some number of pieces, and for how many."""
-    setup = walked.setup
+    setup = evaluation.setup
     pieces = range(1, PIECES + 1)
     named = [charge for charge in setup.charges if charge.kind == "formula" and "pieces" in charge.formula]
     if not named:
         return
     for count in pieces:
-        asked = walked.asked.model_copy(update={"pieces": count})
-        for problem in Charged(setup, asked, walked.amounts).problems():
+        asked = evaluation.asked.model_copy(update={"pieces": count})
+        for problem in Charged(setup, asked, evaluation.amounts).problems():
             yield f"For {count} {'piece' if count == 1 else 'pieces'}: {problem.message}"
             return

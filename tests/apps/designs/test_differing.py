@@ -7,8 +7,8 @@ from tests.core.conftest import board
 from yenzo.apps.designs.differing import what_differs
 from yenzo.apps.files.store import StoredAssets
 from yenzo.core.documents.reading import read_entries, read_setup
+from yenzo.core.evaluation import evaluate
 from yenzo.core.record import Recorded, record_of
-from yenzo.core.spine import walk
 
 pytestmark = pytest.mark.django_db
 
@@ -17,7 +17,7 @@ def differs(change, **values):
     before, now = board(), board()
     change(now)
     entries = read_entries({"values": {"name": "Wind & Whey", **values}})
-    walks = [walk(read_setup(document), entries, StoredAssets()) for document in (before, now)]
+    walks = [evaluate(read_setup(document), entries, StoredAssets()) for document in (before, now)]
     recorded = [Recorded(one.setup, one.asked, record_of(one)) for one in walks]
     return what_differs(recorded[0], walks[0].quote, recorded[1], walks[1].quote)
 

@@ -97,12 +97,12 @@ def test_fault_of_ours_ends_in_words_after_the_last_attempt(client):
 def test_bounds_of_a_visitor_and_of_the_disk_are_said_in_words(client, settings, name, value, words):
     from django.core.cache import cache
 
-    cache.delete("files-room")
+    cache.delete("files-disk-space")
     if "VISITOR_UPLOADS" in name or "WAITING" in name:
         send(client)
     setattr(settings, name, value)
     answer = send(client)
-    cache.delete("files-room")
+    cache.delete("files-disk-space")
     assert (answer.status_code, words in answer.content.decode()) == (422, True)
 
 

@@ -5,7 +5,7 @@ import uuid
 import pytest
 
 from tests.apps.conftest import GUEST
-from yenzo.apps.designs.to_core import walk_entries
+from yenzo.apps.designs.to_core import evaluate_entries
 from yenzo.apps.desk.models import Preflight
 from yenzo.apps.desk.services.changes import Wanted
 from yenzo.apps.orders.paying import pay_order, tell_paid
@@ -49,6 +49,6 @@ def wanted(product):
 
     def made(sent_as=None, **values):
         entries = read_entries({"values": {"name": "Wind & Whey", **values}})
-        return Wanted(entries, walk_entries(product.live, entries), (), sent_as or uuid.uuid4())
+        return Wanted(entries, evaluate_entries(product.live, entries), (), sent_as or uuid.uuid4())
 
     return made

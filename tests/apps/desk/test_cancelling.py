@@ -8,7 +8,7 @@ import pytest
 from tests.apps.conftest import GUEST, send_mails
 from tests.apps.desk.conftest import paid_and_looked_at
 from yenzo.apps.designs.services.lists import put_list_in_basket
-from yenzo.apps.designs.to_core import walk_entries
+from yenzo.apps.designs.to_core import evaluate_entries
 from yenzo.apps.desk.models import Preflight
 from yenzo.apps.desk.services.cancelling import cancel_pieces
 from yenzo.apps.desk.services.changes import Wanted, mend_pieces
@@ -112,7 +112,7 @@ def test_what_nobody_paid_isnt_given_back_and_holds_up_nothing(crew, desk, produ
     entries = read_entries({"values": {"name": "Ines of Hallow"}})
     for words, is_waived in (("Ines of Hallow", False), ("Ines of the Hallow", True)):
         entries = read_entries({"values": {"name": words}})
-        wanted = Wanted(entries, walk_entries(product.live, entries), (), uuid.uuid4())
+        wanted = Wanted(entries, evaluate_entries(product.live, entries), (), uuid.uuid4())
         mend_pieces(desk, row.pk, wanted, why="Longer", is_waived=is_waived)
     cancel_pieces(desk, row.pk, "Left after all")
     assert Difference.objects.get(amount__lt=0).amount == Decimal("-95.50")
@@ -121,7 +121,7 @@ def test_what_nobody_paid_isnt_given_back_and_holds_up_nothing(crew, desk, produ
 
 def test_what_costs_more_and_is_being_paid_keeps_it_from_being_cancelled(crew, desk, product):
     row, entries = Preflight.objects.get(index=3), read_entries({"values": {"name": "Ines of Hallow"}})
-    wanted = Wanted(entries, walk_entries(product.live, entries), (), uuid.uuid4())
+    wanted = Wanted(entries, evaluate_entries(product.live, entries), (), uuid.uuid4())
     change = mend_pieces(desk, row.pk, wanted, why="Longer")
     pay_order(GUEST, crew, "silent", change.difference)
     with pytest.raises(DeskError, match="being paid"):
@@ -133,6 +133,6 @@ def test_packed_pieces_arent_changed(crew, desk, product):
     count_made(desk, job.pk, 1)
     put_in_parcel(desk, crew.pk, crew.lines.get().pk, 3)
     entries = read_entries({"values": {"name": "Ida"}})
-    wanted = Wanted(entries, walk_entries(product.live, entries), (), uuid.uuid4())
+    wanted = Wanted(entries, evaluate_entries(product.live, entries), (), uuid.uuid4())
     with pytest.raises(DeskError, match="packed or sent"):
         mend_pieces(desk, Preflight.objects.get(index=3).pk, wanted, why="Misheard", even_begun=True)

@@ -14,8 +14,8 @@ from yenzo.apps.desk.models import Change, Preflight
 from yenzo.apps.desk.services.changes import mend_pieces
 from yenzo.apps.desk.services.preflights import DeskError
 from yenzo.apps.orders.models import Difference, Order, Payment
-from yenzo.apps.orders.outside import payment_gateway
 from yenzo.apps.orders.paying import give_back, pay_order, settle
+from yenzo.apps.orders.payment_gateway import payment_gateway
 from yenzo.apps.orders.services.differences import (
     look_after_differences,
     note_difference,

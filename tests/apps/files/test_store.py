@@ -71,7 +71,7 @@ def test_check_tells_the_owner_what_is_damaged_or_missing_until_it_is_whole_agai
     assert run.counts["wrong"] == 2
     assert run.counts["looked_at"] == StoredFile.objects.count()
     check_files(SYSTEM_ACTOR, timezone.now())
-    assert {trouble.file_id: trouble.what for trouble in FileTrouble.objects.standing()} == {
+    assert {trouble.file_id: trouble.what for trouble in FileTrouble.objects.unresolved()} == {
         cut.pk: "5 of 10 bytes",
         gone.pk: "missing",
     }
@@ -84,7 +84,7 @@ def test_check_tells_the_owner_what_is_damaged_or_missing_until_it_is_whole_agai
     for number in range(2):
         store_file(f"check me {number}".encode())
     assert check_files(SYSTEM_ACTOR, timezone.now()).counts["wrong"] == 0
-    assert not FileTrouble.objects.standing()
+    assert not FileTrouble.objects.unresolved()
 
 
 def test_damaged_file_is_never_handed_out(sign_in, order, make_pack):

@@ -15,8 +15,8 @@ from yenzo.apps.designs.models import Design, Personalization
 from yenzo.apps.desk.services.preflights import inspect_order
 from yenzo.apps.orders.interface import order_paid
 from yenzo.apps.orders.models import Order, Payment
-from yenzo.apps.orders.outside import payment_gateway
 from yenzo.apps.orders.paying import give_back, pay_order, settle, tell_paid
+from yenzo.apps.orders.payment_gateway import payment_gateway
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
 from yenzo.apps.orders.services.payments import record_outcome, start_payment
 from yenzo.apps.orders.showing import ShownLine

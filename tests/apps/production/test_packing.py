@@ -13,9 +13,9 @@ from yenzo.apps.desk.models import Preflight
 from yenzo.apps.orders.models import Difference, Order
 from yenzo.apps.orders.paying import pay_order, tell_paid
 from yenzo.apps.orders.services.orders import cancel_order
+from yenzo.apps.production.carrier_gateway import carrier
 from yenzo.apps.production.costs import costs_of
 from yenzo.apps.production.models import Job, Parcel, ParcelItem, RackPlace
-from yenzo.apps.production.outside import carrier
 from yenzo.apps.production.packing import scanned_at_packing
 from yenzo.apps.production.sending import ask_after_parcels, book_and_send
 from yenzo.apps.production.services.jobs import JobError, ask_about, begin_job, count_made, save_station

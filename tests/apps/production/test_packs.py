@@ -15,7 +15,7 @@ from yenzo.apps.orders.paying import pay_order, tell_paid
 from yenzo.apps.orders.to_core import work_of
 from yenzo.apps.production.jobs import MOST_ATTEMPTS, make_pack
 from yenzo.apps.production.models import Pack
-from yenzo.apps.production.services.packs import keep_pack, note_failure, note_progress, want_pack_again
+from yenzo.apps.production.services.packs import keep_pack, note_failure, note_progress, retry_pack
 from yenzo.apps.products.models import Revision
 from yenzo.core.planning import pack as core_pack
 
@@ -75,7 +75,7 @@ def test_pack_that_cannot_be_made_says_why_and_is_tried_again_by_staff(pack, ord
     desk = sign_in("desk")
     assert "isn&#x27;t in the store as it was kept" in desk.get(f"/workshop/packs/{pack.line_id}/").content.decode()
     StoredFile.objects.filter(sha256=picture).update(path=f"content/{picture[:2]}/{picture}")
-    want_pack_again(actors["decorator"], pack.pk)
+    retry_pack(actors["decorator"], pack.pk)
     assert jobs_named("production.make_pack") == 2
     make_pack(on_attempt(0), pack_id=pack.pk)
     pack.refresh_from_db()

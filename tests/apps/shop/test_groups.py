@@ -94,9 +94,9 @@ def test_member_takes_their_own_back_and_nobody_elses(organiser, member, browser
     fill(member, page)
     names = NameList.objects.get()
     browser_of(uuid.uuid4()).post(f"{page}{names.pk}/1/back/")
-    assert names.rows.standing().count() == 1
+    assert names.rows.active().count() == 1
     member.post(f"{page}{names.pk}/1/back/")
-    assert names.rows.standing().count() == 0
+    assert names.rows.active().count() == 0
 
 
 def test_closed_group_takes_nothing_more(organiser, member, product):
@@ -106,7 +106,7 @@ def test_closed_group_takes_nothing_more(organiser, member, product):
     assert "takes no more orders" in member.get(page).content.decode()
     assert fill(member, page, name="Late").status_code == 422
     member.post(f"{page}{NameList.objects.get().pk}/1/back/")
-    assert NameList.objects.get().rows.standing().count() == 1
+    assert NameList.objects.get().rows.active().count() == 1
 
 
 def test_closed_group_leaves_nothing_in_the_basket(organiser, member, product):
@@ -175,7 +175,7 @@ def test_what_was_ordered_is_not_taken_back(organiser, member, product):
     names = NameList.objects.get()
     Design.objects.update(in_basket=False, ordered_at=timezone.now())
     member.post(f"{page}{names.pk}/1/back/")
-    assert names.rows.standing().count() == 1
+    assert names.rows.active().count() == 1
 
 
 def test_what_goes_to_each_is_sent_as_usual(organiser, member, product):

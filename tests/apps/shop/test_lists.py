@@ -42,7 +42,7 @@ def only_list():
 
 
 def states(names):
-    return {row.number: row.state for row in names.rows.standing()}
+    return {row.number: row.state for row in names.rows.active()}
 
 
 def pasted(browser, *lines, **more):
@@ -345,7 +345,7 @@ def test_list_of_somebody_else_is_nobodys(browser_of, visitor, make_list):
     assert other.get(f"/lists/{names.pk}/1-none.webp").status_code == 404
     other.post(f"/lists/{names.pk}/rows/", {"cell-1-0": "Mine"})
     other.post(f"/lists/{names.pk}/1/out/")
-    assert only_list().rows.standing().get().cells == ["Otter"]
+    assert only_list().rows.active().get().cells == ["Otter"]
 
 
 def test_what_all_share_is_changed_for_every_row(browser, visitor, make_list):

@@ -35,7 +35,7 @@ def sent(*gestures, hands=None, **others):
         "hands": json.dumps(hands or {}),
         "gestures": json.dumps(gestures),
         "gestures-to": str(len(gestures)),
-        "holding": "name",
+        "selected-item": "name",
         **others,
     }
 

@@ -8,7 +8,7 @@ from django.test import Client
 
 from demo.installation import ROOT
 from yenzo.apps.products.models import Product
-from yenzo.apps.shop import lately
+from yenzo.apps.shop import preview_cache
 
 PREVIEW = "/goods/board/preview/"
 
@@ -44,16 +44,16 @@ def test_customers_who_type_at_once_share_what_was_read_and_no_longer_than_a_mom
 ):
     moment = Moment()
     for what in ("live_revision", "stock"):
-        read = getattr(lately, what)
-        kept = TTLCache(lately.MOST_KEPT, lately.SECONDS, timer=moment)
-        monkeypatch.setattr(lately, what, cached(kept)(read))
+        read = getattr(preview_cache, what)
+        kept = TTLCache(preview_cache.MOST_KEPT, preview_cache.SECONDS, timer=moment)
+        monkeypatch.setattr(preview_cache, what, cached(kept)(read))
     first, second = (Client(headers={"Page-Language": "en-gb"}) for _ in range(2))
     form = {"entry-name": "Tern", "entry-wood": "cedar"}
     assert first.post(PREVIEW, form).status_code == 200
     with django_assert_num_queries(0):
         assert "WHELK" in second.post(PREVIEW, {**form, "entry-name": "Whelk"}).content.decode()
     Product.objects.filter(pk=product.pk).update(is_resting=True)
-    moment.now += lately.SECONDS + 0.01
+    moment.now += preview_cache.SECONDS + 0.01
     assert first.post(PREVIEW, form).status_code == 404
 
 
@@ -67,8 +67,8 @@ class Moment:
 
 
 def test_what_is_kept_reads_anew_what_previews_share():
-    # `lately` is for previews alone: a basket or an order that looked there could sell what is gone.
-    users = [path.name for path in (ROOT / "yenzo").rglob("*.py") if "import lately" in path.read_text()]
+    # `preview_cache` is for previews alone: a basket or an order that looked there could sell what is gone.
+    users = [path.name for path in (ROOT / "yenzo").rglob("*.py") if "import preview_cache" in path.read_text()]
     assert users == ["product_slips.py"]
 
 

@@ -20,13 +20,13 @@ from yenzo.apps.products.services.products import import_product
 from yenzo.apps.products.services.publishing import publish_setup
 from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.apps.slip.controls import CONTROLS
-from yenzo.core.spine import walk
+from yenzo.core.evaluation import evaluate
 
 PREVIEW = "/goods/board/preview/"
 
 
 def core_digest(product, **values):
-    return walk(setup_of_revision(product.live), entries(values), StoredAssets()).scene.sides[0].digest
+    return evaluate(setup_of_revision(product.live), entries(values), StoredAssets()).scene.sides[0].digest
 
 
 def test_every_kind_of_field_has_a_control_on_the_slip_and_a_noun_in_the_list(product):
@@ -379,10 +379,10 @@ def test_choice_that_need_not_be_made_can_be_taken_back_and_begins_with_the_sell
 def test_what_keeps_a_piece_from_the_basket_is_told_until_it_is_mended(product, client):
     refused = client.post("/goods/board/basket/", {"entry-name": "", "entry-wood": "cedar"})
     assert refused.status_code == 422
-    assert 'name="missing" value="told"' in refused.content.decode()
-    still = client.post("/goods/board/preview/", {"entry-name": "", "missing": "told"}).content.decode()
+    assert 'name="missing" value="shown"' in refused.content.decode()
+    still = client.post("/goods/board/preview/", {"entry-name": "", "missing": "shown"}).content.decode()
     assert "Not yet in the basket" in still
-    mended = client.post("/goods/board/preview/", {"entry-name": "Tern", "missing": "told"}).content.decode()
+    mended = client.post("/goods/board/preview/", {"entry-name": "Tern", "missing": "shown"}).content.decode()
     assert "Not yet in the basket" not in mended
     assert '<div data-part="blocking">' in mended
     untold = client.post("/goods/board/preview/", {"entry-name": ""}).content.decode()

@@ -7,7 +7,7 @@ from django.utils import timezone
 
 from yenzo.apps.designs.models import Design
 from yenzo.apps.files.services.clearing import clear_old
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.to_core import calendar_of, deliveries_of
 
 pytestmark = pytest.mark.django_db
@@ -39,7 +39,7 @@ def test_calendar_is_kept_as_the_core_has_it(desk):
         "closed": "2026-12-24 to 2027-01-02 Christmas\n\n2027-05-03",
     }
     assert desk.post(f"{ADDRESS}calendar/", sent).status_code == 302
-    calendar = calendar_of(own_workshop())
+    calendar = calendar_of(current_workshop())
     assert (calendar.weekdays, calendar.holidays_of, calendar.lead_days) == ((1, 5), "DE-BY", 4)
     assert [str(one.last) for one in calendar.closed] == ["2027-01-02", "2027-05-03"]
     assert "2026-12-24 to 2027-01-02 Christmas" in desk.get(ADDRESS).content.decode()
@@ -62,15 +62,17 @@ def test_calendar_that_cannot_be_is_refused_in_words_and_what_was_sent_stays(des
     answer = desk.post(f"{ADDRESS}calendar/", sent)
     assert answer.status_code == 422
     assert 'class="problem' in answer.content.decode()
-    assert own_workshop().calendar == {}
+    assert current_workshop().calendar == {}
 
 
 def test_ways_to_deliver_keep_their_keys_and_one_without_a_name_goes(desk):
     desk.post(f"{ADDRESS}deliveries/", ways({"name": "Post", "price": "4.50", "countries": "gb, ie", "days": "2"}))
-    assert [(way.key, way.countries) for way in deliveries_of(own_workshop())] == [("way-1", ("GB", "IE"))]
+    assert [(way.key, way.countries) for way in deliveries_of(current_workshop())] == [("way-1", ("GB", "IE"))]
     rows = {"key": "way-1", "name": "", "price": "1"}, {"key": "", "name": "Parcel", "is_pickup": "on"}
     desk.post(f"{ADDRESS}deliveries/", ways(*rows))
-    assert [(way.key, way.name, way.is_pickup) for way in deliveries_of(own_workshop())] == [("way-1", "Parcel", True)]
+    assert [(way.key, way.name, way.is_pickup) for way in deliveries_of(current_workshop())] == [
+        ("way-1", "Parcel", True)
+    ]
 
 
 def test_way_to_a_country_that_is_none_is_refused_in_words(desk):
@@ -80,7 +82,7 @@ def test_way_to_a_country_that_is_none_is_refused_in_words(desk):
 
 
 def test_workshop_that_says_nothing_of_deliveries_sends_by_post_for_nothing(db):
-    assert [(way.name, way.price) for way in deliveries_of(own_workshop())] == [("Post", 0)]
+    assert [(way.name, way.price) for way in deliveries_of(current_workshop())] == [("Post", 0)]
 
 
 def test_designs_are_kept_for_as_long_as_the_workshop_says(desk, actors, visitor, put_in_basket):
@@ -107,7 +109,7 @@ def test_other_sites_are_kept_by_their_origins(desk):
     sent = "https://Club.example/\n\nhttps://shop.dealer.example:8443\nhttps://bücher.example"
     assert desk.post(f"{ADDRESS}sites/", {"sites": sent}).status_code == 302
     kept = ["https://club.example", "https://shop.dealer.example:8443", "https://xn--bcher-kva.example"]
-    assert own_workshop().sites == kept
+    assert current_workshop().sites == kept
     assert "?site=https://club.example" in desk.get(ADDRESS).content.decode()
 
 
@@ -130,7 +132,7 @@ def test_what_is_no_site_is_refused_in_words(desk, wrong):
     answer = desk.post(f"{ADDRESS}sites/", {"sites": wrong})
     assert answer.status_code == 422
     assert 'class="problem' in answer.content.decode()
-    assert own_workshop().sites == []
+    assert current_workshop().sites == []
 
 
 def test_site_in_the_clear_is_refused_but_for_practice(desk, settings):

@@ -8,9 +8,9 @@ from tests.core.conftest import board, entries, sha256_of
 from yenzo.core.artwork.tinting import tinted_part
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import ArtworkError, AssetError, DocumentError
+from yenzo.core.evaluation import evaluate
 from yenzo.core.render.page import side_page
 from yenzo.core.render.png import render_png
-from yenzo.core.spine import walk
 
 
 def png(pixels):
@@ -87,7 +87,7 @@ def test_chosen_overlay_lies_over_the_goods_and_under_what_is_made(overlaid, ass
     document, overlay = overlaid
     shelf = WithOne(assets, overlay)
     scenes = {
-        wood: walk(read_setup(document), entries({"name": "Otter", "wood": wood}), shelf).scene.side("front")
+        wood: evaluate(read_setup(document), entries({"name": "Otter", "wood": wood}), shelf).scene.side("front")
         for wood in ("cedar", "oak")
     }
     assert scenes["cedar"].overlays == ()
@@ -102,16 +102,18 @@ def test_chosen_overlay_lies_over_the_goods_and_under_what_is_made(overlaid, ass
 
 def test_production_files_have_no_overlay(overlaid, assets):
     document, overlay = overlaid
-    side = walk(read_setup(document), entries({"name": "A", "wood": "oak"}), WithOne(assets, overlay)).scene.sides[0]
+    side = evaluate(read_setup(document), entries({"name": "A", "wood": "oak"}), WithOne(assets, overlay)).scene.sides[
+        0
+    ]
     assert side_page(side, with_goods=False).overlays == ()
 
 
 def test_overlay_of_a_side_that_is_not_there_is_a_fault_and_a_lost_one_an_error(overlaid, assets):
     document, _ = overlaid
     wood = next(field for field in document["fields"] if field["key"] == "wood")
-    walked = walk(read_setup(document), entries({"name": "A", "wood": "oak"}), assets)
+    evaluation = evaluate(read_setup(document), entries({"name": "A", "wood": "oak"}), assets)
     with pytest.raises(AssetError):
-        render_png(side_page(walked.scene.sides[0], with_goods=True), assets, 20)
+        render_png(side_page(evaluation.scene.sides[0], with_goods=True), assets, 20)
     wood["options"][1]["overlays"] = {"lid": wood["options"][1]["overlays"]["front"]}
     with pytest.raises(DocumentError, match="has a picture for the side “lid”"):
         read_setup(document)

@@ -7,7 +7,7 @@ from tests.core.scene.test_own_items import own_board
 from yenzo.core.asking.ask import ask
 from yenzo.core.asking.carrying import carry
 from yenzo.core.documents.reading import read_entries, read_setup
-from yenzo.core.spine import walk
+from yenzo.core.evaluation import evaluate
 
 GIVEN = {"values": {"name": "Wind & Whey", "with_photo": True, "lettering": "log-book", "finish": "white"}}
 
@@ -32,7 +32,7 @@ def test_a_design_carried_to_the_same_goods_is_the_same_design(assets):
     setup, entries = read_setup(board()), read_entries({**GIVEN, "uploads": {"photo": upload()}})
     found = carried(board())
     assert found.left_out == ()
-    one, other = (walk(setup, given, assets).scene.sides[0].digest for given in (entries, found.entries))
+    one, other = (evaluate(setup, given, assets).scene.sides[0].digest for given in (entries, found.entries))
     assert one == other
 
 

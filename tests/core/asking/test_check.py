@@ -9,11 +9,11 @@ from yenzo.core.asking.patterns import has_pattern, pattern_words
 from yenzo.core.asking.texts import characters, room_left
 from yenzo.core.documents.fields import Pattern
 from yenzo.core.documents.reading import read_setup
-from yenzo.core.spine import walk, walk_asked
+from yenzo.core.evaluation import evaluate, evaluate_asked
 
 
 def problems(setup, assets, values, **others):
-    return {(p.code, p.field): p.message for p in walk(setup, entries(values, **others), assets).verdict.problems}
+    return {(p.code, p.field): p.message for p in evaluate(setup, entries(values, **others), assets).verdict.problems}
 
 
 def test_required_entries_that_are_missing_are_all_named(setup, assets):
@@ -63,9 +63,9 @@ def test_room_is_what_is_left(setup):
 
 
 def test_book_pasted_into_a_line_is_refused_in_words_and_never_laid_out(setup, assets):
-    walked = walk(setup, entries({"name": "x" * 20_000}), assets)
-    assert "a line has room for 500 at most" in walked.verdict.blocking[0].message
-    assert not list(next(walked.scene.areas).nodes)
+    evaluation = evaluate(setup, entries({"name": "x" * 20_000}), assets)
+    assert "a line has room for 500 at most" in evaluation.verdict.blocking[0].message
+    assert not list(next(evaluation.scene.areas).nodes)
 
 
 def test_upload_beyond_the_fields_megabytes_is_refused_with_both_sizes(setup, assets):
@@ -82,7 +82,7 @@ def test_letter_that_no_offered_typeface_has_names_the_workshops_others(assets):
     document = board()
     document["fields"][1]["typefaces"] = ["quayside"]
     document["materials"]["typefaces"]["monsoon"] = typeface("monsoon")
-    problems = walk(read_setup(document), entries({"name": "भ"}), assets).verdict.problems
+    problems = evaluate(read_setup(document), entries({"name": "भ"}), assets).verdict.problems
     missing = next(problem for problem in problems if problem.code == "missing_letter")
     assert (
         "Of the workshop's other typefaces, Monsoon has all you typed. Please write it without it." in missing.message
@@ -133,9 +133,9 @@ def texted(assets, field, typed, language="en", **materials):
     document = board()
     document["fields"].append({"key": "more", "kind": "line", "label": "More", **field})
     document["materials"] |= materials
-    walked = walk(read_setup(document), entries({"name": "A", "more": typed}, language=language), assets)
-    found = {one.code: one.message for one in walked.verdict.problems if one.field == "more"}
-    return found, walked.asked.text("more")
+    evaluation = evaluate(read_setup(document), entries({"name": "A", "more": typed}, language=language), assets)
+    found = {one.code: one.message for one in evaluation.verdict.problems if one.field == "more"}
+    return found, evaluation.asked.text("more")
 
 
 @pytest.mark.parametrize(
@@ -197,12 +197,12 @@ def test_words_of_the_workshops_lists_are_kept_out_with_its_own_words(assets):
 def test_text_of_both_directions_from_an_order_of_before_is_asked_about(setup, assets):
     given = entries({"name": "حسن 22", "lettering": "levant"})
     asked = ask(setup, given).model_copy(update={"in_typed_order": True})
-    walked = walk_asked(setup, asked, assets)
-    assert [advice.code for advice in walked.verdict.advice] == ["typed_order"]
-    assert not walked.verdict.blocked
-    now = walk(setup, given, assets)
+    evaluation = evaluate_asked(setup, asked, assets)
+    assert [advice.code for advice in evaluation.verdict.advice] == ["typed_order"]
+    assert not evaluation.verdict.blocked
+    now = evaluate(setup, given, assets)
     assert not now.verdict.advice
-    (read,), (typed,) = (list(one.scene.sides[0].areas[0].letterings) for one in (now, walked))
+    (read,), (typed,) = (list(one.scene.sides[0].areas[0].letterings) for one in (now, evaluation))
     assert read.outline != typed.outline
 
 

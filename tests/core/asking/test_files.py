@@ -7,7 +7,7 @@ from yenzo.core.asking.ask import Asked, ask
 from yenzo.core.documents.entries import files_of
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
-from yenzo.core.spine import walk
+from yenzo.core.evaluation import evaluate
 
 
 def many(*, nth=(1, 2), **bounds):
@@ -29,8 +29,8 @@ def named(*names):
 
 
 def codes(assets, document, files):
-    walked = walk(read_setup(document), entries({"name": "A"}, uploads={"photo": files}), assets)
-    return {problem.code: problem.message for problem in walked.verdict.problems}
+    evaluation = evaluate(read_setup(document), entries({"name": "A"}, uploads={"photo": files}), assets)
+    return {problem.code: problem.message for problem in evaluation.verdict.problems}
 
 
 def test_one_file_is_itself_and_several_are_in_their_order():
@@ -45,10 +45,12 @@ def test_one_file_is_itself_and_several_are_in_their_order():
 
 
 def test_each_file_lands_in_the_area_that_wants_it(assets):
-    walked = walk(read_setup(many()), entries({"name": "A"}, uploads={"photo": named("a.jpg", "b.jpg")}), assets)
-    assert [picture.name for area in walked.scene.areas for picture in area.pictures] == ["b.jpg", "a.jpg"]
-    walked = walk(read_setup(many()), entries({"name": "A"}, uploads={"photo": named("a.jpg")}), assets)
-    assert [picture.name for area in walked.scene.areas for picture in area.pictures] == ["a.jpg"]
+    evaluation = evaluate(
+        read_setup(many()), entries({"name": "A"}, uploads={"photo": named("a.jpg", "b.jpg")}), assets
+    )
+    assert [picture.name for area in evaluation.scene.areas for picture in area.pictures] == ["b.jpg", "a.jpg"]
+    evaluation = evaluate(read_setup(many()), entries({"name": "A"}, uploads={"photo": named("a.jpg")}), assets)
+    assert [picture.name for area in evaluation.scene.areas for picture in area.pictures] == ["a.jpg"]
 
 
 def test_too_many_and_too_few_files_are_told(assets):
@@ -73,8 +75,8 @@ def test_charges_and_formulas_count_the_files(assets):
         {"key": "sum", "kind": "formula", "field": "photo", "formula": "photo * 2", "label": "Sorting"},
     ]
     setup = read_setup(document)
-    walked = walk(setup, entries({"name": "A"}, uploads={"photo": named("a.jpg", "b.jpg", "c.jpg")}), assets)
-    assert [(line.label, str(line.amount)) for line in walked.quote.lines[1:]] == [
+    evaluation = evaluate(setup, entries({"name": "A"}, uploads={"photo": named("a.jpg", "b.jpg", "c.jpg")}), assets)
+    assert [(line.label, str(line.amount)) for line in evaluation.quote.lines[1:]] == [
         ("Photo: 3 files, at £4.00", "12.00"),
         ("Sorting", "6.00"),
     ]

@@ -4,12 +4,12 @@ import pytest
 
 from tests.core.conftest import entries
 from yenzo.core.asking.invisible import character_name, shown, without_invisible
-from yenzo.core.spine import walk
+from yenzo.core.evaluation import evaluate
 
 
 @pytest.fixture
-def walked(setup, assets):
-    return lambda values: walk(setup, entries(values), assets)
+def evaluated(setup, assets):
+    return lambda values: evaluate(setup, entries(values), assets)
 
 
 @pytest.mark.parametrize(
@@ -39,22 +39,22 @@ def test_what_shows_nothing_goes_and_what_scripts_need_stays(typed, kept):
     assert bool(dropped) == (typed != kept)
 
 
-def test_dropped_character_is_named_and_keeps_nothing_from_being_made(walked):
-    found = walked({"name": "Wind\u200bfall"})
+def test_dropped_character_is_named_and_keeps_nothing_from_being_made(evaluated):
+    found = evaluated({"name": "Wind\u200bfall"})
     assert found.asked.values["name"] == "WINDFALL"
     assert "zero width space (U+200B)" in found.verdict.advice_of("name")[0]
     assert not found.verdict.blocked
 
 
 @pytest.mark.parametrize("char", "\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069")
-def test_character_that_turns_the_order_is_refused_by_its_name(walked, char):
-    found = walked({"name": f"Wind{char}fall"})
+def test_character_that_turns_the_order_is_refused_by_its_name(evaluated, char):
+    found = evaluated({"name": f"Wind{char}fall"})
     assert found.verdict.blocked
     assert any(character_name(char) in item.message for item in found.verdict.blocking)
 
 
-def test_what_was_left_out_is_told_only_of_what_is_asked(walked):
-    found = walked({"name": "Tern", "port": "Nor\u200bth"})
+def test_what_was_left_out_is_told_only_of_what_is_asked(evaluated):
+    found = evaluated({"name": "Tern", "port": "Nor\u200bth"})
     assert set(found.asked.left_out) <= set(found.asked.values)
 
 

@@ -10,8 +10,8 @@ from yenzo.core.asking.kinds import KINDS, EntryContext, kind_of
 from yenzo.core.asking.words import entries_in_words
 from yenzo.core.documents.fields import AnyField, ArtworkField, YesNoField
 from yenzo.core.documents.reading import read_setup
-from yenzo.core.speaking import speaking
-from yenzo.core.spine import sample_entries, walk
+from yenzo.core.evaluation import evaluate, sample_entries
+from yenzo.core.translation import override_language
 
 MODELS = AnyField.__origin__.__args__
 NEEDED = {
@@ -38,11 +38,11 @@ def with_field(kind, **options):
 
 def answered(assets, setup, raw, language="en", today=THURSDAY):
     given = entries({"name": "Tern", "more": raw}, language=language)
-    return walk(setup, given, assets, Context(today=today))
+    return evaluate(setup, given, assets, Context(today=today))
 
 
-def problems(walked):
-    return {problem.code: problem.message for problem in walked.verdict.problems if problem.field == "more"}
+def problems(evaluation):
+    return {problem.code: problem.message for problem in evaluation.verdict.problems if problem.field == "more"}
 
 
 def normal(assets, setup, raw, **others):
@@ -50,16 +50,16 @@ def normal(assets, setup, raw, **others):
 
 
 def said(assets, setup, raw, language="en"):
-    walked = answered(assets, setup, raw, language)
+    evaluation = answered(assets, setup, raw, language)
     field = setup.field("more")
-    with speaking(language):
-        return kind_of(field).words(field, walked.asked.values["more"], EntryContext(setup, language, THURSDAY))
+    with override_language(language):
+        return kind_of(field).words(field, evaluation.asked.values["more"], EntryContext(setup, language, THURSDAY))
 
 
 def produced(assets, setup, raw, language):
-    walked = answered(assets, setup, raw, language)
+    evaluation = answered(assets, setup, raw, language)
     field = setup.field("more")
-    return kind_of(field).produced(field, walked.asked.values["more"], EntryContext(setup, language, THURSDAY))
+    return kind_of(field).produced(field, evaluation.asked.values["more"], EntryContext(setup, language, THURSDAY))
 
 
 def test_every_kind_of_the_documents_has_its_kind():
@@ -78,11 +78,11 @@ def test_every_kind_asks_samples_and_has_worst_cases_that_are_allowed(assets, mo
     worst = kind.worst(field, setup)
     assert worst
     for raw in worst:
-        walked = answered(assets, setup, raw)
-        found = problems(walked)
+        evaluation = answered(assets, setup, raw)
+        found = problems(evaluation)
         assert set(found) <= {"missing_letter"}, (raw, found)
         around = EntryContext(setup, "en", THURSDAY)
-        value = walked.asked.values["more"]
+        value = evaluation.asked.values["more"]
         if value and model is not YesNoField:
             assert kind.words(field, value, around)
             assert kind.produced(field, value, around)
@@ -97,9 +97,9 @@ def test_entry_of_any_kind_that_is_missing_is_asked_for(assets, kind):
 
 
 def test_heading_asks_nothing_whatever_is_sent(assets):
-    walked = answered(assets, with_field("heading", required=True), "typed all the same")
-    assert walked.asked.values["more"] == ""
-    assert not problems(walked)
+    evaluation = answered(assets, with_field("heading", required=True), "typed all the same")
+    assert evaluation.asked.values["more"] == ""
+    assert not problems(evaluation)
 
 
 @pytest.mark.parametrize(
@@ -146,9 +146,9 @@ def test_address_that_can_not_be_right_is_said_so(assets, changed, code, words):
 
 
 def test_address_of_a_country_that_is_none_is_refused_and_still_said(assets):
-    walked = answered(assets, with_field("address"), {"name": "Ann", "street": "1 Pier\nB", "country": "QX"})
-    assert "Nothing goes to “QX”" in problems(walked)["no_country"]
-    assert entries_in_words(walked.setup, walked.asked)[-1].words == "Ann, 1 Pier, B"
+    evaluation = answered(assets, with_field("address"), {"name": "Ann", "street": "1 Pier\nB", "country": "QX"})
+    assert "Nothing goes to “QX”" in problems(evaluation)["no_country"]
+    assert entries_in_words(evaluation.setup, evaluation.asked)[-1].words == "Ann, 1 Pier, B"
 
 
 def test_choices_that_can_not_be_met_are_refused():
@@ -184,7 +184,7 @@ def test_number_is_said_and_produced_in_the_customers_language(assets):
     setup = with_field("number", unit="cm")
     assert said(assets, setup, "1234.5") == "1,234.5 cm"
     assert said(assets, setup, "1234.5", "de") == "1.234,5 cm"
-    with speaking("de"):
+    with override_language("de"):
         assert produced(assets, setup, "1234.5", "en") == "1,234.5"
 
 
@@ -236,9 +236,9 @@ def test_day_is_written_as_its_language_writes_it(assets, written, language, wor
     ],
 )
 def test_contact_is_kept_in_its_normal_form(assets, kind, raw, value):
-    walked = answered(assets, with_field(kind), raw)
-    assert walked.asked.values["more"] == value
-    assert problems(walked) == {}
+    evaluation = answered(assets, with_field(kind), raw)
+    assert evaluation.asked.values["more"] == value
+    assert problems(evaluation) == {}
 
 
 @pytest.mark.parametrize(
@@ -257,9 +257,9 @@ def test_contact_is_kept_in_its_normal_form(assets, kind, raw, value):
     ],
 )
 def test_contact_that_is_none_is_refused_in_words_and_kept_as_typed(assets, kind, raw):
-    walked = answered(assets, with_field(kind), raw)
-    assert walked.asked.values["more"] == raw
-    (message,) = problems(walked).values()
+    evaluation = answered(assets, with_field(kind), raw)
+    assert evaluation.asked.values["more"] == raw
+    (message,) = problems(evaluation).values()
     assert message.startswith(f"“{raw[:20]}")
 
 
@@ -278,8 +278,8 @@ def test_number_and_day_land_on_the_goods_as_text(assets):
     base = {**document["placements"][0], "joined": "{year} · {day}", "field": "year"}
     document["placements"] = [base]
     given = entries({"name": "A", "year": "1931,5", "day": "2031-06-14"}, language="en-GB")
-    walked = walk(read_setup(document), given, assets)
-    assert next(walked.scene.areas.__next__().letterings).text == "1,931.5 · 14/06/2031"
+    evaluation = evaluate(read_setup(document), given, assets)
+    assert next(evaluation.scene.areas.__next__().letterings).text == "1,931.5 · 14/06/2031"
 
 
 def test_bounds_that_contradict_each_other_are_refused():
@@ -292,26 +292,26 @@ def test_bounds_that_contradict_each_other_are_refused():
     [("2", "2", None), ("0", "", None), ("2,5", "2.5", "no_count"), ("-1", "-1", "no_count"), ("12", "12", "too_many")],
 )
 def test_extra_is_a_number_of_pieces(assets, raw, value, code):
-    walked = answered(assets, with_field("extra"), raw)
-    assert walked.asked.values["more"] == value
-    assert set(problems(walked)) == ({code} if code else set())
+    evaluation = answered(assets, with_field("extra"), raw)
+    assert evaluation.asked.values["more"] == value
+    assert set(problems(evaluation)) == ({code} if code else set())
 
 
 def stocked(assets, stock, raw="2", pieces=1, **field):
     """What is the matter when so much is left."""
     setup = with_field("extra", sku="ROPE", **field)
     context = Context(today=THURSDAY, stock=stock)
-    walked = walk(setup, entries({"name": "Tern", "more": raw}, pieces=pieces), assets, context)
-    return walked, {problem.field: problem.message for problem in walked.verdict.problems}
+    evaluation = evaluate(setup, entries({"name": "Tern", "more": raw}, pieces=pieces), assets, context)
+    return evaluation, {problem.field: problem.message for problem in evaluation.verdict.problems}
 
 
 def test_extra_costs_what_it_says_and_belongs_to_its_piece(assets):
-    walked, found = stocked(assets, {"ROPE": 6, "OTHER": 1}, pieces=3)
+    evaluation, found = stocked(assets, {"ROPE": 6, "OTHER": 1}, pieces=3)
     assert not found
-    line = next(line for line in walked.quote.lines if line.key == "extra:more")
+    line = next(line for line in evaluation.quote.lines if line.key == "extra:more")
     assert (line.label, str(line.amount)) == ("2 × More", "13.00")
-    assert walked.asked.stock == {"ROPE": 6}
-    assert walked.asked.taken(walked.setup) == {"ROPE": 6, "NB-1": 3}
+    assert evaluation.asked.stock == {"ROPE": 6}
+    assert evaluation.asked.taken(evaluation.setup) == {"ROPE": 6, "NB-1": 3}
 
 
 @pytest.mark.parametrize(

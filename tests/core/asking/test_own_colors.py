@@ -5,15 +5,15 @@ import pytest
 from tests.core.conftest import board, entries
 from yenzo.core.documents.mixing import distance, own_color
 from yenzo.core.documents.reading import read_setup
-from yenzo.core.speaking import speaking
-from yenzo.core.spine import walk
+from yenzo.core.evaluation import evaluate
+from yenzo.core.translation import override_language
 
 
 def mixed(assets, color, reach=10):
     document = board()
     finish = next(field for field in document["fields"] if field["key"] == "finish")
     finish["reach"] = reach
-    return walk(read_setup(document), entries({"name": "Otter", "finish": color}), assets)
+    return evaluate(read_setup(document), entries({"name": "Otter", "finish": color}), assets)
 
 
 def gold():
@@ -30,13 +30,13 @@ def test_distance_is_that_of_the_standard(first, second, expected):
 
 
 def test_color_within_reach_is_painted_as_mixed_and_refers_to_the_nearest(assets):
-    walked = mixed(assets, gold().upper())
-    assert not walked.verdict.blocked
-    (text,) = next(walked.scene.areas).letterings
+    evaluation = mixed(assets, gold().upper())
+    assert not evaluation.verdict.blocked
+    (text,) = next(evaluation.scene.areas).letterings
     assert text.paint.screen == gold().lower()
     assert text.paint.name == gold().lower()
     assert "near GL 23" in text.paint.reference
-    assert walked.asked.text("finish") == gold().lower()
+    assert evaluation.asked.text("finish") == gold().lower()
 
 
 def test_color_beyond_reach_is_refused_with_the_nearest_one(assets):
@@ -44,7 +44,7 @@ def test_color_beyond_reach_is_refused_with_the_nearest_one(assets):
     assert found["out_of_reach"].startswith(
         "“#00ff00” is too far from the colors that can be made here. The nearest is “"
     )
-    with speaking("de"):
+    with override_language("de"):
         assert "Am nächsten liegt" in mixed(assets, "#00ff00").verdict.problems[0].message
 
 

@@ -10,7 +10,7 @@ from yenzo.core.asking.ask import ask
 from yenzo.core.asking.second_look.interface import Looked
 from yenzo.core.asking.second_look.look import doubts, second_look
 from yenzo.core.documents.reading import read_entries, read_setup
-from yenzo.core.spine import walk
+from yenzo.core.evaluation import evaluate
 
 NAMES_A_LANGUAGE, LEAST_UNASKED = 40, 0.995
 
@@ -114,9 +114,9 @@ def test_an_answer_holds_for_this_doubt_about_this_text_only():
 
 def test_answers_change_nothing_of_what_is_made_or_paid(assets):
     setup = read_setup(with_small_letters())
-    plain = walk(setup, entries({"name": "JOhn"}), assets)
+    plain = evaluate(setup, entries({"name": "JOhn"}), assets)
     meant = read_entries({"values": {"name": "JOhn"}, "meant": {"name": [{"code": "stray_capital", "text": "JOhn"}]}})
-    said = walk(setup, meant, assets)
+    said = evaluate(setup, meant, assets)
     assert [side.digest for side in said.scene.sides] == [side.digest for side in plain.scene.sides]
     assert said.quote == plain.quote
     assert said.verdict == plain.verdict

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yenzo.core.asking.spelled import spelled
-from yenzo.core.speaking import speaking
+from yenzo.core.translation import override_language
 
 
 def test_letters_that_look_alike_and_what_shows_nothing_have_names():
@@ -27,7 +27,7 @@ def test_marks_stay_with_the_letters_that_they_stand_on(text):
 
 
 def test_names_are_said_in_the_language_of_who_reads():
-    with speaking("de"):
+    with override_language("de"):
         assert spelled("0")[0].name == "Null"
 
 

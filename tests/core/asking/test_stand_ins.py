@@ -4,7 +4,7 @@ import pytest
 
 from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.reading import read_setup
-from yenzo.core.spine import sample_entries, stand_ins, walk
+from yenzo.core.evaluation import evaluate, sample_entries, stand_ins
 
 
 @pytest.fixture
@@ -15,18 +15,18 @@ def setup():
 
 
 def landed(setup, given, assets):
-    walked = walk(setup, given, assets)
-    standing = stand_ins(walked, assets)
+    evaluation = evaluate(setup, given, assets)
+    standing = stand_ins(evaluation, assets)
     shown = {side: [node.field for area in scene.areas for node in area.nodes] for side, scene in standing.items()}
-    return shown, walked
+    return shown, evaluation
 
 
 def test_sample_stands_in_where_a_file_must_still_be_sent(setup, assets):
-    shown, walked = landed(setup, entries({"name": "TERN", "with_photo": True}), assets)
+    shown, evaluation = landed(setup, entries({"name": "TERN", "with_photo": True}), assets)
     assert shown == {"front": ["photo"]}
     # None of it is made: the piece itself has the name only, and can't be ordered yet.
-    assert [node.field for area in walked.scene.areas for node in area.nodes] == ["name"]
-    assert "required" in {item.code for item in walked.verdict.blocking}
+    assert [node.field for area in evaluation.scene.areas for node in area.nodes] == ["name"]
+    assert "required" in {item.code for item in evaluation.verdict.blocking}
 
 
 def test_sample_is_gone_once_a_file_is_there_or_none_is_asked(setup, assets):

@@ -7,7 +7,7 @@ from yenzo.core.documents.kit_use import KitUse, Override
 from yenzo.core.documents.kits import lands_nowhere, with_kits
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
-from yenzo.core.spine import walk
+from yenzo.core.evaluation import evaluate
 
 
 def kit(**changes):
@@ -37,9 +37,9 @@ def use(**others):
 
 def test_parts_of_a_kit_work_under_their_own_keys(assets):
     setup = with_kits(read_setup(board()), [use()])
-    walked = walk(setup, entries({"name": "A", "sewing-seams": "3", "sewing-kind": "seams"}), assets)
-    assert walked.asked.values["sewing-twice"] == "6"
-    assert {line.key: str(line.amount) for line in walked.quote.lines}["sewing-seams"] == "7.00"
+    evaluation = evaluate(setup, entries({"name": "A", "sewing-seams": "3", "sewing-kind": "seams"}), assets)
+    assert evaluation.asked.values["sewing-twice"] == "6"
+    assert {line.key: str(line.amount) for line in evaluation.quote.lines}["sewing-seams"] == "7.00"
     assert setup.field("sewing-seams").section == "sewing-sewn"
 
 
@@ -48,7 +48,7 @@ def test_kit_for_some_variants_is_asked_for_those_only(assets):
     document["offer"]["variants"] = [{"key": "small", "name": "Small"}, {"key": "large", "name": "Large"}]
     setup = with_kits(read_setup(document), [use(variants=("large",))])
     given = {"name": "A", "sewing-seams": "3", "sewing-kind": "seams"}
-    small, large = (walk(setup, entries(given, variant=variant), assets) for variant in ("small", "large"))
+    small, large = (evaluate(setup, entries(given, variant=variant), assets) for variant in ("small", "large"))
     assert not any(key.startswith("sewing") for key in small.asked.values)
     assert large.asked.values["sewing-twice"] == "6"
 
@@ -78,8 +78,8 @@ def test_line_of_a_kit_lands_on_the_area_of_that_name(assets):
     # As for any new line: as high as the area has room, in the customer's own typeface and color.
     assert (placement.least_mm, placement.most_mm) == (20, 52)
     assert (placement.typeface.field, placement.color.field) == ("lettering", "finish")
-    walked = walk(setup, entries({"name": "TERN", "card-words": "Hi"}), assets)
-    assert [text.text for area in walked.scene.areas for text in area.letterings] == ["TERN", "Hi"]
+    evaluation = evaluate(setup, entries({"name": "TERN", "card-words": "Hi"}), assets)
+    assert [text.text for area in evaluation.scene.areas for text in area.letterings] == ["TERN", "Hi"]
 
 
 def test_line_of_a_kit_lands_nowhere_where_no_area_has_that_name():

@@ -14,8 +14,8 @@ from yenzo.core.documents.reading import dump_document, read_setup
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import in_language, language_read, missing_words, read_words, used_wording
 from yenzo.core.errors import DocumentError
-from yenzo.core.speaking import speaking
-from yenzo.core.spine import sample_entries, walk
+from yenzo.core.evaluation import evaluate, sample_entries
+from yenzo.core.translation import override_language
 
 GERMAN = {"Board": "Brett", "Cedar": "Zeder", "Wood": "Holz", "Front": "Vorderseite", "Gold leaf": "Blattgold"}
 
@@ -132,10 +132,10 @@ def test_unit_of_length_is_no_word_that_a_translation_could_change():
 def test_language_of_who_reads_changes_no_scene_and_no_amount(name):
     setup, assets = _demo(name)
     entries = sample_entries(setup)
-    plain = walk(setup, entries, assets)
+    plain = evaluate(setup, entries, assets)
     for language in ("de", "ar"):
-        with speaking(language):
-            read = walk(in_language(setup, language), entries, assets)
+        with override_language(language):
+            read = evaluate(in_language(setup, language), entries, assets)
         assert [side.digest for side in read.scene.sides] == [side.digest for side in plain.scene.sides]
         assert [(line.key, line.amount) for line in read.quote.lines] == [
             (line.key, line.amount) for line in plain.quote.lines

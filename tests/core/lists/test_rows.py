@@ -9,7 +9,7 @@ from yenzo.core.documents.reading import read_setup
 from yenzo.core.lists.columns import match_columns, targets_of
 from yenzo.core.lists.rows import read_row
 from yenzo.core.lists.tables import read_pasted
-from yenzo.core.speaking import speaking
+from yenzo.core.translation import override_language
 
 
 def setup_with(**parts):
@@ -117,7 +117,7 @@ def test_yes_and_days_are_read_in_the_language_of_who_reads():
     document = board()
     document["fields"].append({"key": "day", "kind": "date", "label": "Day"})
     setup = read_setup(document)
-    with speaking("de"):
+    with override_language("de"):
         read = read_row(setup, Entries(), ("with_photo", "day"), ("Ja", "14.6.2031"))
     assert read.entries.values == {"with_photo": True, "day": "2031-06-14"}
 

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 import yenzo
 from yenzo.core.planning.invoice import Invoice, InvoiceLine, make_invoice, tax_within
-from yenzo.core.speaking import speaking
+from yenzo.core.translation import override_language
 
 LEVANT = Path(yenzo.__file__).parent / "materials" / "typefaces" / "levant.ttf"
 LINE = InvoiceLine("T-2041-1", "Nameboard", 2, Decimal("120.00"), Decimal("20.00"), Decimal(20), ("WIND & WHEY",))
@@ -57,7 +57,7 @@ def test_many_lines_go_over_pages_and_none_is_lost(tmp_path):
 
 
 def test_invoice_is_written_in_the_language_of_who_reads_and_with_names_of_other_scripts(tmp_path):
-    with speaking("de"):
+    with override_language("de"):
         data = make_invoice(replace(INVOICE, buyer="نسيم البحر"), fallbacks=[LEVANT])
     said = words_of(data, tmp_path)
     assert "Rechnung 2041" in said

@@ -14,17 +14,17 @@ from PIL import Image
 
 from tests.core.conftest import PHOTO, board, entries, sha256_of, upload
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.evaluation import evaluate
 from yenzo.core.planning.manifest import Manifest
 from yenzo.core.planning.pack import make_pack, safe_name
 from yenzo.core.planning.work import OriginalFile, Work
-from yenzo.core.spine import walk
 
 
 @pytest.fixture
 def work(setup, assets):
     given = entries({"name": "Wind & Whey", "with_photo": True}, uploads={"photo": upload()}, pieces=2)
     originals = (OriginalFile("photo", "../../otter.jpg", sha256_of(PHOTO)),)
-    return Work("2041", 1, 3, "ab" * 32, walk(setup, given, assets), assets, originals)
+    return Work("2041", 1, 3, "ab" * 32, evaluate(setup, given, assets), assets, originals)
 
 
 def test_pack_holds_what_its_manifest_says(work):
@@ -89,7 +89,7 @@ def words_of(pdf, tmp_path):
 
 
 def made(document, assets, values, **others):
-    return Work("2041", 1, 3, "ab" * 32, walk(read_setup(document), entries(values, **others), assets), assets)
+    return Work("2041", 1, 3, "ab" * 32, evaluate(read_setup(document), entries(values, **others), assets), assets)
 
 
 def test_files_are_called_by_the_names_that_people_gave(assets):
@@ -187,8 +187,8 @@ def test_side_sheet_is_true_to_size_and_shows_the_area_where_it_lies(assets, tmp
     near = np.abs(pixels - (0xD4, 0xA8, 0x3E)).max(axis=2) < 20
     across, down = near.any(axis=0).nonzero()[0], near.any(axis=1).nonzero()[0]
     # Two pixels a mm; the goods begin inside the margin, below the heading.
-    walked = made(document, assets, {"name": "HHH"}).walked
-    area = next(walked.scene.areas)
+    evaluation = made(document, assets, {"name": "HHH"}).evaluation
+    area = next(evaluation.scene.areas)
     ink = next(area.letterings).outline.bounds
     letter = 6.0
     left, top = 12 + area.area.x_mm + ink.left, 12 + 5 * letter + area.area.y_mm + ink.top

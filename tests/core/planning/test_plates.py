@@ -9,6 +9,7 @@ from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.materials import Method
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import RenderError
+from yenzo.core.evaluation import evaluate
 from yenzo.core.planning.plates import MARKS_MM, plate_names, plates_of
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page
@@ -18,7 +19,6 @@ from yenzo.core.scene.paints import Layer, Paint
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.polygons import polygon_of
-from yenzo.core.spine import walk
 
 WHITE = {"palette": "finishes", "color": "white"}
 BOXES = ("/MediaBox", "/BleedBox", "/TrimBox")
@@ -33,7 +33,7 @@ def panel(assets):
     """A text in gold with a white edge."""
     document = board()
     document["placements"][0]["effects"] = {"stroke": {"width_mm": 3, "color": WHITE}}
-    return walk(read_setup(document), entries({"name": "Tern"}), assets).scene.areas.__next__()
+    return evaluate(read_setup(document), entries({"name": "Tern"}), assets).scene.areas.__next__()
 
 
 def covered(plate):
@@ -72,7 +72,7 @@ def test_underbase_is_grown_or_choked_under_everything(panel, by_mm, grows):
 def test_choked_underbase_never_breaks_letters_and_leaves_none_without_white(assets, by_mm):
     document = board()
     document["placements"][0] |= {"typeface": {"fixed": "log-book"}, "least_mm": 12, "most_mm": 12}
-    panel = next(walk(read_setup(document), entries({"name": "Whimbrel"}), assets).scene.areas)
+    panel = next(evaluate(read_setup(document), entries({"name": "Whimbrel"}), assets).scene.areas)
     composite, underbase = plates_of(panel, method(underbase_mm=by_mm))
     (ink,), (white,) = (
         [layer.outline for area in plate.page.areas for node in area.scene.letterings for layer in node.layers]
@@ -166,7 +166,7 @@ def test_color_without_process_values_is_found_where_the_method_prints_in_proces
     document["materials"]["methods"]["carving"] |= {"cmyk": True}
 
     def codes(document):
-        return {one.code for one in walk(read_setup(document), entries({"name": "Tern"}), assets).verdict.findings}
+        return {one.code for one in evaluate(read_setup(document), entries({"name": "Tern"}), assets).verdict.findings}
 
     assert "no_process" in codes(document)
     for color in document["materials"]["palettes"]["finishes"]["colors"]:
@@ -178,19 +178,19 @@ def test_picture_has_no_plate_and_is_found_before(assets):
     document = board()
     document["materials"]["methods"]["carving"] |= {"separations": True}
     values = {"name": "Tern", "with_photo": True}
-    walked = walk(read_setup(document), entries(values, uploads={"photo": upload()}), assets)
-    assert "no_contours" in {finding.code for finding in walked.verdict.findings}
-    photo = next(area for area in walked.scene.areas if area.key == "photo")
+    evaluation = evaluate(read_setup(document), entries(values, uploads={"photo": upload()}), assets)
+    assert "no_contours" in {finding.code for finding in evaluation.verdict.findings}
+    photo = next(area for area in evaluation.scene.areas if area.key == "photo")
     with pytest.raises(RenderError, match="plates of one color"):
-        plates_of(photo, walked.setup.materials.methods["carving"])
+        plates_of(photo, evaluation.setup.materials.methods["carving"])
 
 
 def test_process_colors_are_written_as_the_palette_gives_them_and_others_by_the_profile(assets):
     document = board()
     document["materials"]["palettes"]["finishes"]["colors"][0]["cmyk"] = [0, 25.5, 80, 10]
     document["placements"][0]["effects"] = {"stroke": {"width_mm": 2, "color": WHITE}}
-    walked = walk(read_setup(document), entries({"name": "Tern"}), assets)
-    page = area_page(next(walked.scene.areas))
+    evaluation = evaluate(read_setup(document), entries({"name": "Tern"}), assets)
+    page = area_page(next(evaluation.scene.areas))
     process, spots = (
         render_file(page, assets, "pdf", dpi=0, colors=PdfColors(spots=on, process=True)) for on in (False, True)
     )

@@ -2,11 +2,11 @@ import pytest
 
 from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.reading import read_setup
-from yenzo.core.spine import walk
+from yenzo.core.evaluation import evaluate
 
 
 def findings(assets, values, document=None, **others):
-    verdict = walk(read_setup(document or board()), entries(values, **others), assets).verdict
+    verdict = evaluate(read_setup(document or board()), entries(values, **others), assets).verdict
     return {finding.code: finding for finding in verdict.findings}, verdict
 
 
@@ -33,8 +33,8 @@ def small_letters(assets, text, *, height=24, features=(), **method):
     document["materials"]["methods"]["carving"] |= method
     document["fields"][0] |= {"case": "typed"}
     document["placements"][0] |= {"least_mm": height, "most_mm": height, "features": features}
-    walked = walk(read_setup(document), entries({"name": text, "lettering": "quayside"}), assets)
-    return [finding for finding in walked.verdict.blocking if finding.code == "too_small"]
+    evaluation = evaluate(read_setup(document), entries({"name": text, "lettering": "quayside"}), assets)
+    return [finding for finding in evaluation.verdict.blocking if finding.code == "too_small"]
 
 
 def test_small_letters_that_are_lower_than_the_least_letter_are_too_small(assets):

@@ -7,10 +7,10 @@ import pytest
 from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.materials import Method
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.evaluation import evaluate
 from yenzo.core.preflight.checks.contrast import find_on_own_plate
 from yenzo.core.preflight.checks.hidden import find_nothing_shown, find_under_pictures
 from yenzo.core.shapes.matrix import Matrix
-from yenzo.core.spine import walk
 
 METHOD = Method(name="Carving", done="carved")
 
@@ -18,7 +18,7 @@ METHOD = Method(name="Carving", done="carved")
 @pytest.fixture
 def areas(assets):
     values = {"name": "Tern", "with_photo": True}
-    scene = walk(read_setup(board()), entries(values, uploads={"photo": upload()}), assets).scene
+    scene = evaluate(read_setup(board()), entries(values, uploads={"photo": upload()}), assets).scene
     return {area.key: area for area in scene.areas}
 
 
@@ -58,5 +58,5 @@ def test_text_on_a_plate_of_its_own_color_is_found(assets, color, found):
     document = board()
     plate = {"margin_mm": 4, "color": {"palette": "finishes", "color": color}}
     document["placements"][0] |= {"effects": {"plate": plate}, "color": {"palette": "finishes", "color": "gold"}}
-    panel = next(walk(read_setup(document), entries({"name": "Tern"}), assets).scene.areas)
+    panel = next(evaluate(read_setup(document), entries({"name": "Tern"}), assets).scene.areas)
     assert codes(find_on_own_plate, panel) == found

@@ -9,16 +9,16 @@ from tests.core.conftest import GOODS, board, entries, sha256_of
 from yenzo.core.artwork.goods import goods_color
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import AssetError
+from yenzo.core.evaluation import evaluate
 from yenzo.core.preflight.checks.contrast import contrast_of
 from yenzo.core.shapes.box import Box
-from yenzo.core.spine import walk
 
 LINE = {"side": "front", "area": "panel", "least_mm": 30, "most_mm": 80, "typeface": {"fixed": "quayside"}}
 WHITE = {"palette": "finishes", "color": "white"}
 
 
-def walked(document, assets, **values):
-    return walk(read_setup(document), entries({"name": "Tern", **values}), assets)
+def evaluated(document, assets, **values):
+    return evaluate(read_setup(document), entries({"name": "Tern", **values}), assets)
 
 
 def two_texts(**second):
@@ -29,31 +29,31 @@ def two_texts(**second):
 
 
 def test_texts_over_each_other_block_with_how_far_unless_the_seller_lets_them(assets):
-    found = walked(two_texts(), assets).verdict
+    found = evaluated(two_texts(), assets).verdict
     (finding,) = found.blocking
     assert (finding.code, finding.field) == ("overlapping", "wood")
     assert finding.message.startswith("“Cedar” runs into “TERN” on “Panel”, over ")
     assert finding.measured > 50
-    assert not walked(two_texts(may_overlap=True), assets).verdict.blocked
+    assert not evaluated(two_texts(may_overlap=True), assets).verdict.blocked
 
 
 def test_texts_whose_boxes_meet_but_whose_letters_do_not_are_left_alone(assets):
     high, low = ({"base_line": {"x_mm": 4, "y_mm": y, "length_mm": 300}, "most_mm": 30} for y in (40, 90))
     document = two_texts(**low)
     document["placements"][0] |= high
-    assert not walked(document, assets, name="TTTT").verdict.findings
+    assert not evaluated(document, assets, name="TTTT").verdict.findings
 
 
 def test_color_like_the_goods_is_told_unless_depth_shows_it(assets):
     document = board()
     document["materials"]["palettes"]["finishes"]["colors"][1]["screen"] = "#a06030"
-    (finding,) = walked(document, assets, finish="white").verdict.advice
+    (finding,) = evaluated(document, assets, finish="white").verdict.advice
     assert finding.code == "hardly_seen"
     assert "“TERN” in White will hardly show on “Panel”" in finding.message
     assert finding.measured == pytest.approx(contrast_of("#a06030", "#a5632f"), abs=0.01)
-    assert not walked(document, assets, finish="gold").verdict.advice
+    assert not evaluated(document, assets, finish="gold").verdict.advice
     document["materials"]["methods"]["carving"]["relief"] = True
-    assert not walked(document, assets, finish="white").verdict.advice
+    assert not evaluated(document, assets, finish="white").verdict.advice
 
 
 def test_contrast_is_that_of_the_standard():
@@ -115,11 +115,11 @@ def test_gap_between_neighbours_counts_as_a_gap(assets):
     document["placements"][0] |= {"letter_spacing": -2, "least_mm": 20, "most_mm": 20}
     document["fields"][0].pop("case")
     document["materials"]["methods"]["carving"] |= {"least_gap_mm": 3}
-    (finding,) = walked(document, assets, name="HH").verdict.findings
+    (finding,) = evaluated(document, assets, name="HH").verdict.findings
     assert (finding.code, "narrowest gap of “HH” in “HH”" in finding.message) == ("too_narrow", True)
-    wide = walked(document, assets, name="H").verdict.findings
+    wide = evaluated(document, assets, name="H").verdict.findings
     assert not wide
-    node = next(walked(document, assets, name="HH").scene.areas.__next__().letterings)
+    node = next(evaluated(document, assets, name="HH").scene.areas.__next__().letterings)
     one, two = sorted(
         (contour[:, 0].min(), contour[:, 0].max())
         for contour in (
@@ -133,16 +133,16 @@ def test_gap_between_neighbours_counts_as_a_gap(assets):
 def test_joined_letters_have_no_gap_between_them(assets):
     document = board()
     document["materials"]["methods"]["carving"] |= {"least_gap_mm": 0.5}
-    findings = walked(document, assets, name="سلام", lettering="levant").verdict.findings
+    findings = evaluated(document, assets, name="سلام", lettering="levant").verdict.findings
     assert "too_narrow" not in {finding.code for finding in findings}
 
 
 def test_emoji_are_refused_in_words_once_and_other_letters_by_themselves(assets):
     document = board()
     del document["fields"][0]["allowed"]
-    verdict = walked(document, assets, name="A🐬ж❤️").verdict
+    verdict = evaluated(document, assets, name="A🐬ж❤️").verdict
     assert [problem.code for problem in verdict.problems] == ["emoji", "missing_letter"]
     assert verdict.problems[0].message == "“🐬” and “❤️” are emoji and can't be carved. Please write it without them."
     assert "The character “Ж” is not in" in verdict.problems[1].message
-    alone = walked(document, assets, name="A🐬").verdict
+    alone = evaluated(document, assets, name="A🐬").verdict
     assert [item.code for item in (*alone.problems, *alone.findings)] == ["emoji"]

@@ -9,6 +9,7 @@ from tests.core.conftest import board, entries
 from yenzo.core.cli import SHIPPED_TYPEFACES
 from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.evaluation import evaluate, sample_entries
 from yenzo.core.scene.inking import made_of, one_tool, painted, tool_of
 from yenzo.core.scene.nodes import Lettering
 from yenzo.core.shapes.booleans import union
@@ -16,7 +17,6 @@ from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.outline import Outline, contours_of
 from yenzo.core.shapes.polygons import grown, polygon_of
 from yenzo.core.shapes.thickness import thinnest
-from yenzo.core.spine import sample_entries, walk
 
 WHITE, GOLD = ({"palette": "finishes", "color": key} for key in ("white", "gold"))
 APART = Outline.joined([Outline.rectangle(Box(0, 0, 10, 10)), Outline.rectangle(Box(10.07, 0, 20, 10))])
@@ -26,15 +26,15 @@ def with_effects(assets, effects, *, spacing=0.0, **method):
     document = board()
     document["materials"]["methods"]["carving"] |= method
     document["placements"][0] |= {"effects": effects, "letter_spacing": spacing, "color": GOLD}
-    return walk(read_setup(document), entries({"name": "TERN"}), assets)
+    return evaluate(read_setup(document), entries({"name": "TERN"}), assets)
 
 
-def codes(walked):
-    return {finding.code for finding in walked.verdict.blocking}
+def codes(evaluation):
+    return {finding.code for finding in evaluation.verdict.blocking}
 
 
-def stroke_gap(walked):
-    layers = next(next(walked.scene.areas).letterings).layers
+def stroke_gap(evaluation):
+    layers = next(next(evaluation.scene.areas).letterings).layers
     return thinnest(next(layer.outline for layer in layers if layer.role == "stroke")).gap
 
 
@@ -77,18 +77,18 @@ def test_texts_side_by_side_on_one_tool_keep_the_least_gap(assets):
     document["placements"].append(second)
     given = entries({"name": "HHH", "wood": "oak"})
     document["fields"][4]["options"][1]["label"] = "HHH"
-    assert "too_narrow" in codes(walk(read_setup(document), given, assets))
+    assert "too_narrow" in codes(evaluate(read_setup(document), given, assets))
     second["base_line"] = {"x_mm": 10, "y_mm": 70, "length_mm": 500}
-    assert "too_narrow" not in codes(walk(read_setup(document), given, assets))
+    assert "too_narrow" not in codes(evaluate(read_setup(document), given, assets))
 
 
 @pytest.mark.parametrize("folder", sorted((ROOT / "demo" / "products").iterdir()), ids=lambda path: path.name)
 def test_no_demo_sample_has_a_gap_that_its_method_cannot_make(folder):
     assets = FolderAssets([folder / "assets", folder, SHIPPED_TYPEFACES])
     setup = read_setup(json.loads((folder / "setup.json").read_text()))
-    walked = walk(setup, sample_entries(setup), assets)
-    assert not {"too_narrow", "too_thin"} & codes(walked)
-    for area in walked.scene.areas:
+    evaluation = evaluate(setup, sample_entries(setup), assets)
+    assert not {"too_narrow", "too_thin"} & codes(evaluation)
+    for area in evaluation.scene.areas:
         method, groups = setup.materials.methods[area.method], {}
         for one in made_of(area, painted(area)):
             if isinstance(one.node, Lettering) and one.node.effects:
@@ -101,8 +101,8 @@ def test_no_demo_sample_has_a_gap_that_its_method_cannot_make(folder):
 def test_blade_of_the_pennant_leaves_no_sliver():
     folder = ROOT / "demo" / "products" / "burgee-pennant"
     setup = read_setup(json.loads((folder / "setup.json").read_text()))
-    walked = walk(setup, sample_entries(setup), FolderAssets([folder / "assets", folder, SHIPPED_TYPEFACES]))
-    (cloth,) = [area for area in walked.scene.areas if any(text.effects for text in area.letterings)]
+    evaluation = evaluate(setup, sample_entries(setup), FolderAssets([folder / "assets", folder, SHIPPED_TYPEFACES]))
+    (cloth,) = [area for area in evaluation.scene.areas if any(text.effects for text in area.letterings)]
     (text,) = cloth.letterings
     assert thinnest(next(layer.outline for layer in text.layers if layer.role == "stroke")).gap >= 1
 
@@ -128,7 +128,7 @@ def test_lines_of_a_paragraph_that_come_too_near_to_each_other_are_found(assets)
         document["materials"]["methods"]["carving"] |= {"least_gap_mm": 0.6, "least_letter_mm": 4}
         document["fields"][0] |= {"kind": "paragraph", "most_lines": 4, "case": "typed"}
         document["placements"][0] |= {"kind": "block", "least_mm": 12, "most_mm": 12, "line_spacing": spacing}
-        return walk(read_setup(document), entries({"name": "gypsy\nHILL"}), assets).verdict
+        return evaluate(read_setup(document), entries({"name": "gypsy\nHILL"}), assets).verdict
 
     assert "too_narrow" in {finding.code for finding in said(1.25).findings}
     assert "too_narrow" not in {finding.code for finding in said(2.2).findings}

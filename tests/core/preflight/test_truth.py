@@ -5,7 +5,7 @@ import pytest
 from tests.core.conftest import board, entries
 from tests.pressing import GOLD, RED, check, plates
 from yenzo.core.documents.reading import read_setup
-from yenzo.core.spine import walk
+from yenzo.core.evaluation import evaluate
 
 
 def test_no_scene_is_told_wrong(assets):
@@ -22,15 +22,15 @@ def two_texts(assets, second_color, **second):
     below = {**first, "key": "wood", "field": "wood", "color": second_color, **second}
     document["placements"] = [first, below]
     document["fields"][4]["options"][1]["label"] = "HHH"
-    walked = walk(read_setup(document), entries({"name": "HHH", "wood": "oak"}), assets)
-    area = next(walked.scene.areas)
-    return walked, plates(area, read_setup(document).materials.methods["carving"])
+    evaluation = evaluate(read_setup(document), entries({"name": "HHH", "wood": "oak"}), assets)
+    area = next(evaluation.scene.areas)
+    return evaluation, plates(area, read_setup(document).materials.methods["carving"])
 
 
 @pytest.mark.parametrize(("y_mm", "found"), [(65.4, True), (67, False)])
 def test_shapes_of_two_plates_keep_the_least_gap_from_each_other(assets, y_mm, found):
-    walked, _ = two_texts(assets, RED, base_line={"x_mm": 10, "y_mm": y_mm, "length_mm": 500})
-    told = [finding for finding in walked.verdict.blocking if finding.code == "too_narrow"]
+    evaluation, _ = two_texts(assets, RED, base_line={"x_mm": 10, "y_mm": y_mm, "length_mm": 500})
+    told = [finding for finding in evaluation.verdict.blocking if finding.code == "too_narrow"]
     assert bool(told) is found
     if found:
         assert told[0].measured == pytest.approx(0.4, abs=0.02)

@@ -5,14 +5,14 @@ import pytest
 from tests.core.conftest import board, entries
 from yenzo.core.documents.materials import Method
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.evaluation import evaluate
 from yenzo.core.preflight.checks.underbase import find_white_edges
 from yenzo.core.preflight.verdict import judge
-from yenzo.core.spine import walk
 
 
 @pytest.fixture
 def panel(assets):
-    scene = walk(read_setup(board()), entries({"name": "Tern"}), assets).scene
+    scene = evaluate(read_setup(board()), entries({"name": "Tern"}), assets).scene
     return next(area for area in scene.areas if area.letterings)
 
 

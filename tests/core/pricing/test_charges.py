@@ -11,8 +11,8 @@ from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.faults import find_nonsense
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
+from yenzo.core.evaluation import evaluate, quoted_together
 from yenzo.core.pricing.words import charge_words
-from yenzo.core.spine import quoted_together, walk
 
 
 def charged(assets, charge, values=None, more=(), **others):
@@ -20,8 +20,8 @@ def charged(assets, charge, values=None, more=(), **others):
     document = board()
     document["fields"] += more
     document["charges"] = [{"key": "more", "field": "name", **charge}]
-    walked = walk(read_setup(document), entries({"name": "Tern", **(values or {})}, **others), assets)
-    line = next((line for line in walked.quote.lines if line.key == "more"), None)
+    evaluation = evaluate(read_setup(document), entries({"name": "Tern", **(values or {})}, **others), assets)
+    line = next((line for line in evaluation.quote.lines if line.key == "more"), None)
     return line and (line.label, str(line.amount))
 
 
@@ -78,7 +78,7 @@ def priced(assets, charges, pieces=1, **changes):
     document["charges"] = charges
     document["offer"] |= changes.pop("offer", {})
     document["form"] = changes
-    return walk(read_setup(document), entries({"name": "Tern"}, pieces=pieces), assets)
+    return evaluate(read_setup(document), entries({"name": "Tern"}, pieces=pieces), assets)
 
 
 def adds_up(quote):
@@ -140,7 +140,7 @@ def test_computed_value_that_comes_to_nothing_blocks_in_words(assets):
     document = board()
     document["fields"].append({"key": "share", "kind": "computed", "label": "Share", "formula": "100 / (pieces - 2)"})
     document["charges"].append({"key": "more", "kind": "formula", "formula": "share * 3"})
-    failed, good = (walk(read_setup(document), entries({"name": "A"}, pieces=count), assets) for count in (2, 3))
+    failed, good = (evaluate(read_setup(document), entries({"name": "A"}, pieces=count), assets) for count in (2, 3))
     assert [(item.code, item.field) for item in failed.verdict.blocking] == [("no_result", "share")]
     assert not good.verdict.blocked
 
@@ -222,15 +222,15 @@ def test_formula_that_may_take_off_anything_must_say_its_least():
 
 
 def test_amounts_measure_what_lands(assets):
-    walked = walk(
+    evaluation = evaluate(
         read_setup(board()), entries({"name": "Tern", "with_photo": True}, uploads={"photo": upload()}), assets
     )
-    photo = walked.amounts.of("photo")
+    photo = evaluation.amounts.of("photo")
     assert (photo.area_cm2, photo.placed, photo.sides, photo.colors) == (Decimal("48.00"), 1, 1, 0)
-    name = walked.amounts.of("name")
-    ink = next(next(walked.scene.areas).letterings).bounds
+    name = evaluation.amounts.of("name")
+    ink = next(next(evaluation.scene.areas).letterings).bounds
     assert float(name.ink_cm2) == pytest.approx(ink.width * ink.height / 100, abs=0.01)
-    assert walked.amounts.whole.placed == 2
+    assert evaluation.amounts.whole.placed == 2
 
 
 def test_discount_that_is_rounded_to_more_than_the_price_is_found():

@@ -15,13 +15,13 @@ from yenzo.core.artwork.facts import ArtworkLimits, Preparation
 from yenzo.core.documents.artwork import OneColor
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import AssetError
+from yenzo.core.evaluation import evaluate
 from yenzo.core.planning.plates import plates_of
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page, side_page
 from yenzo.core.render.pdf import PdfColors
 from yenzo.core.render.svg import ink_markup
 from yenzo.core.shapes.polygons import polygon_of
-from yenzo.core.spine import walk
 
 # A little turned: edges that run with the pixels are measured less exactly.
 PLAIN = '<rect x="8" y="6" width="60" height="40" fill="#aa3300" transform="rotate(4)"/><circle cx="70" cy="30" r="22" fill="#203a5c"/>'
@@ -39,9 +39,9 @@ class MadeAssets:
 
 @pytest.fixture
 def crest(assets, tmp_path):
-    """Returns what follows for a drawing in the photo's area: the walk and its assets."""
+    """Returns what follows for a drawing in the photo's area: the evaluation and its assets."""
 
-    def walked(inside, *, wanted=None, field=None, placement=None, area=None, method=None, colors=None):
+    def evaluated(inside, *, wanted=None, field=None, placement=None, area=None, method=None, colors=None):
         path = tmp_path / "crest.svg"
         path.write_bytes(samples.svg(inside))
         made = decode(path, "crest.svg", ArtworkLimits(), wanted or Preparation(), tmp_path)
@@ -64,13 +64,13 @@ def crest(assets, tmp_path):
         }
         values = {"name": "Tern", "with_photo": True, **(colors or {})}
         own = MadeAssets(assets, **{digest: made.prepared})
-        return walk(read_setup(document), entries(values, uploads={"photo": upload}), own), own
+        return evaluate(read_setup(document), entries(values, uploads={"photo": upload}), own), own
 
-    return walked
+    return evaluated
 
 
-def photo_area(walked):
-    return next(area for area in walked.scene.areas if area.key == "photo")
+def photo_area(evaluation):
+    return next(area for area in evaluation.scene.areas if area.key == "photo")
 
 
 @pytest.mark.parametrize(
@@ -82,8 +82,8 @@ def photo_area(walked):
     ],
 )
 def test_all_files_have_the_same_outlines(crest, tmp_path, inside, options, endings):
-    walked, own = crest(inside, **options)
-    page, files = area_page(photo_area(walked)), {}
+    evaluation, own = crest(inside, **options)
+    page, files = area_page(photo_area(evaluation)), {}
     for ending in ("pdf", *endings):
         files[ending] = tmp_path / f"area.{ending}"
         files[ending].write_bytes(render_file(page, own, ending, dpi=300))
@@ -95,25 +95,25 @@ def test_all_files_have_the_same_outlines(crest, tmp_path, inside, options, endi
 
 
 def test_dxf_ends_where_the_bleed_does(crest, tmp_path):
-    walked, own = crest('<rect width="100" height="60"/>')
+    evaluation, own = crest('<rect width="100" height="60"/>')
     path = tmp_path / "area.dxf"
-    path.write_bytes(render_file(area_page(photo_area(walked)), own, "dxf", dpi=0))
+    path.write_bytes(render_file(area_page(photo_area(evaluation)), own, "dxf", dpi=0))
     (contour,) = ezdxf.readfile(path).modelspace()
     assert sorted(contour.vertices()) == [(0, 0), (0, 64), (84, 0), (84, 64)]
 
 
 def test_files_hold_no_picture_of_it(crest):
-    walked, own = crest(PLAIN)
-    page = area_page(photo_area(walked))
+    evaluation, own = crest(PLAIN)
+    page = area_page(photo_area(evaluation))
     with pikepdf.open(io.BytesIO(render_file(page, own, "pdf", dpi=0))) as pdf:
         assert not pdf.pages[0].get_images()
     assert b"<image" not in render_file(page, own, "svg", dpi=0)
 
 
 def test_preview_refers_to_a_heavy_drawing_and_draws_a_light_one(crest):
-    walked, _ = crest(PLAIN)
-    page = side_page(walked.scene.sides[0], with_goods=False)
-    node = next(photo_area(walked).drawings)
+    evaluation, _ = crest(PLAIN)
+    page = side_page(evaluation.scene.sides[0], with_goods=False)
+    node = next(photo_area(evaluation).drawings)
     assert "<image" not in ink_markup(page, str, node.drawing.point_count)
     assert f'href="{node.asset}"' in ink_markup(page, str, node.drawing.point_count - 1)
 
@@ -127,17 +127,18 @@ def test_it_covers_or_fits_its_area_as_pictures_do(crest):
 
 def test_one_color_is_the_customers_and_undecided_until_chosen(crest):
     one = {"placement": {"color": {"field": "finish"}}}
-    walked, _ = crest(PLAIN, **one)
-    assert {layer.paint.name for layer in next(photo_area(walked).drawings).layers} == {"Gold leaf"}
-    walked, _ = crest(PLAIN, colors={"finish": ""}, **one)
-    assert "undecided" in {finding.code for finding in walked.verdict.findings if finding.field == "photo"}
+    evaluation, _ = crest(PLAIN, **one)
+    assert {layer.paint.name for layer in next(photo_area(evaluation).drawings).layers} == {"Gold leaf"}
+    evaluation, _ = crest(PLAIN, colors={"finish": ""}, **one)
+    assert "undecided" in {finding.code for finding in evaluation.verdict.findings if finding.field == "photo"}
 
 
 def test_plates_of_a_drawing_end_where_the_bleed_does_and_leave_out_what_is_covered(crest):
-    walked, _ = crest(PLAIN, method={"separations": True, "underbase_mm": 0})
-    area = photo_area(walked)
+    evaluation, _ = crest(PLAIN, method={"separations": True, "underbase_mm": 0})
+    area = photo_area(evaluation)
     plates = {
-        plate.name: plate.page.areas[0].scene for plate in plates_of(area, walked.setup.materials.methods["carving"])
+        plate.name: plate.page.areas[0].scene
+        for plate in plates_of(area, evaluation.setup.materials.methods["carving"])
     }
     red, blue, under = (
         polygon_of(next(plates[name].letterings).outline).area for name in ("#aa3300", "#203a5c", "underbase")
@@ -152,41 +153,41 @@ def test_plates_of_a_drawing_end_where_the_bleed_does_and_leave_out_what_is_cove
 
 def test_thin_line_and_narrow_gap_are_found_at_their_size(crest):
     striped = '<rect x="10" y="10" width="80" height="2"/><rect x="10" y="13" width="80" height="20"/>'
-    walked, _ = crest(striped, method={"least_stroke_mm": 3, "least_gap_mm": 2}, placement={"fit": "contain"})
-    found = {finding.code: finding for finding in walked.verdict.findings if finding.field == "photo"}
+    evaluation, _ = crest(striped, method={"least_stroke_mm": 3, "least_gap_mm": 2}, placement={"fit": "contain"})
+    found = {finding.code: finding for finding in evaluation.verdict.findings if finding.field == "photo"}
     assert found["too_thin"].measured == pytest.approx(2 * 0.72, rel=0.02)
     assert "thinnest line of “crest.svg” would be 1.44 mm" in found["too_thin"].message
-    walked, _ = crest(striped, method={"least_stroke_mm": 1.4}, placement={"fit": "contain"})
-    assert not [finding for finding in walked.verdict.findings if finding.field == "photo"]
+    evaluation, _ = crest(striped, method={"least_stroke_mm": 1.4}, placement={"fit": "contain"})
+    assert not [finding for finding in evaluation.verdict.findings if finding.field == "photo"]
 
 
 def test_details_without_number_are_refused_where_a_tool_must_follow_them(crest):
     lines = "".join(f'<path d="M{n / 4} 0L{90 - n / 4} 60L{n / 4 + 1} 60L{91 - n / 4} 0Z"/>' for n in range(160))
-    walked, _ = crest(lines, method={"files": ["dxf"]})
-    assert "too_detailed" in {finding.code for finding in walked.verdict.findings}
+    evaluation, _ = crest(lines, method={"files": ["dxf"]})
+    assert "too_detailed" in {finding.code for finding in evaluation.verdict.findings}
 
 
 def test_more_colors_than_the_method_has_are_found(crest):
-    walked, _ = crest(PLAIN, method={"most_colors": 1})
-    (finding,) = (finding for finding in walked.verdict.findings if finding.field == "photo")
+    evaluation, _ = crest(PLAIN, method={"most_colors": 1})
+    (finding,) = (finding for finding in evaluation.verdict.findings if finding.field == "photo")
     assert finding.message.startswith("With “crest.svg” there are 2 colors on “Photo”")
 
 
 def test_field_that_wants_one_color_takes_nothing_else(crest):
     one = {"threshold": 50}
-    walked, _ = crest(PLAIN, field={"one_color": one})
-    assert [problem.code for problem in walked.verdict.problems] == ["not_one_color"]
-    walked, _ = crest(PLAIN, field={"one_color": one}, wanted=Preparation(one_color=OneColor()))
-    assert not walked.verdict.problems
+    evaluation, _ = crest(PLAIN, field={"one_color": one})
+    assert [problem.code for problem in evaluation.verdict.problems] == ["not_one_color"]
+    evaluation, _ = crest(PLAIN, field={"one_color": one}, wanted=Preparation(one_color=OneColor()))
+    assert not evaluation.verdict.problems
 
 
 def test_see_through_picture_is_told_and_lies_on_white_where_the_method_has_none(crest, assets):
-    walked, own = crest(
+    evaluation, own = crest(
         '<rect width="60" height="60" fill="#203a5c" opacity=".5"/>', method={"transparency": False, "least_dpi": 1}
     )
-    (finding,) = (found for found in walked.verdict.findings if found.field == "photo")
-    assert (finding.code, walked.verdict.blocked) == ("see_through", False)
-    page = area_page(photo_area(walked))
+    (finding,) = (found for found in evaluation.verdict.findings if found.field == "photo")
+    assert (finding.code, evaluation.verdict.blocked) == ("see_through", False)
+    page = area_page(photo_area(evaluation))
     soft, flat = (render_file(page, own, "pdf", dpi=0, colors=PdfColors(transparency=on)) for on in (True, False))
     masks = []
     for data in (soft, flat):
@@ -200,4 +201,4 @@ def test_asset_that_is_no_drawing_is_told_in_words(assets):
     upload = {"name": "a.svg", "original": digest, "prepared": digest, "kind": "svg", "form": "drawing"}
     given = entries({"name": "A", "with_photo": True}, uploads={"photo": {**upload, "width_px": 9, "height_px": 9}})
     with pytest.raises(AssetError, match="can't be read"):
-        walk(read_setup(board()), given, assets)
+        evaluate(read_setup(board()), given, assets)

@@ -18,6 +18,7 @@ from tests.measuring import measure
 from yenzo.core.documents.materials import Method
 from yenzo.core.documents.reading import dump_document, read_setup
 from yenzo.core.errors import RenderError
+from yenzo.core.evaluation import evaluate
 from yenzo.core.planning.plates import plates_of
 from yenzo.core.render.files import FORMATS, render_file
 from yenzo.core.render.page import area_page, side_page
@@ -25,7 +26,6 @@ from yenzo.core.scene.inking import drawn
 from yenzo.core.scene.paints import Layer, Paint
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.spine import walk
 
 TEXTS = {
     "latin": ("Wind & Whey", "quayside"),
@@ -37,8 +37,8 @@ TEXTS = {
 @pytest.fixture(params=TEXTS)
 def panel(request, setup, assets):
     name, face = TEXTS[request.param]
-    walked = walk(setup, entries({"name": name, "lettering": face}), assets)
-    return next(area for area in walked.scene.areas if area.key == "panel")
+    evaluation = evaluate(setup, entries({"name": name, "lettering": face}), assets)
+    return next(area for area in evaluation.scene.areas if area.key == "panel")
 
 
 def written(tmp_path, area, assets, file_format):
@@ -81,12 +81,12 @@ def test_png_has_its_density_and_transparency(panel, assets):
 
 
 def test_artwork_is_cut_off_at_the_bleed_in_files_and_at_the_edge_on_the_side(setup, assets):
-    walked = walk(setup, entries({"name": "A", "with_photo": True}, uploads={"photo": upload()}), assets)
-    photo = next(area for area in walked.scene.areas if area.key == "photo")
+    evaluation = evaluate(setup, entries({"name": "A", "with_photo": True}, uploads={"photo": upload()}), assets)
+    photo = next(area for area in evaluation.scene.areas if area.key == "photo")
     picture = Image.open(io.BytesIO(render_file(area_page(photo), assets, "png", dpi=100)))
     assert picture.getchannel("A").getextrema() == (255, 255)
     side = Image.open(
-        io.BytesIO(render_file(side_page(walked.scene.sides[0], with_goods=True), assets, "png", dpi=50.8))
+        io.BytesIO(render_file(side_page(evaluation.scene.sides[0], with_goods=True), assets, "png", dpi=50.8))
     )
     teal = (np.abs(np.asarray(side.convert("RGB")).astype(int) - (0x1B, 0x6F, 0x6A)).max(axis=2) < 12).nonzero()
     assert (teal[1].min(), teal[1].max() + 1) == (20, 180)
@@ -95,10 +95,10 @@ def test_artwork_is_cut_off_at_the_bleed_in_files_and_at_the_edge_on_the_side(se
 
 def test_same_scene_gives_the_same_bytes_in_another_process_zone_and_hash_seed(setup, assets, tmp_path):
     program = (
-        "import hashlib, json, sys; from tests.core.conftest import *; from yenzo.core.spine import walk;"
+        "import hashlib, json, sys; from tests.core.conftest import *; from yenzo.core.evaluation import evaluate;"
         "from yenzo.core.render.files import render_file; from yenzo.core.render.page import area_page;"
         "folder=Path(sys.argv[1]); (folder/'p.jpg').write_bytes(PHOTO); a=FolderAssets([folder, TYPEFACES]);"
-        "s=walk(read_setup(board()), entries({'name':'Tern','with_photo':True}, uploads={'photo':upload()}),"
+        "s=evaluate(read_setup(board()), entries({'name':'Tern','with_photo':True}, uploads={'photo':upload()}),"
         " a);"
         "files={k: [render_file(area_page(x), a, k, dpi=72) for x in s.scene.areas"
         " if k != 'dxf' or not list(x.pictures)] for k in sys.argv[2:]};"
@@ -167,8 +167,8 @@ def test_dxf_has_no_step_shorter_than_a_machine_makes_and_marks_on_a_layer_of_th
     document = dump_document(setup)
     stroke = {"stroke": {"width_mm": 1.5, "color": {"palette": "finishes", "color": "white"}}}
     document["placements"][0]["effects"] = stroke
-    walked = walk(read_setup(document), entries({"name": "Søster & Whey", "lettering": "log-book"}), assets)
-    area = next(walked.scene.areas)
+    evaluation = evaluate(read_setup(document), entries({"name": "Søster & Whey", "lettering": "log-book"}), assets)
+    area = next(evaluation.scene.areas)
     page = plates_of(area, Method(name="Cut", done="cut", registration=True))[0].page
     drawing = ezdxf.read(io.StringIO(render_file(page, assets, "dxf", dpi=0).decode()))
     layers = {entity.dxf.layer for entity in drawing.modelspace()}

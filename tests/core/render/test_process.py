@@ -11,6 +11,7 @@ from tests.core.conftest import board, entries, upload
 from tests.separating import covered_mm2, separated
 from yenzo.core.documents.materials import Method
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.evaluation import evaluate
 from yenzo.core.planning.plates import plates_of
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page
@@ -21,7 +22,6 @@ from yenzo.core.scene.paints import GradientPaint, Layer, Paint
 from yenzo.core.shapes.booleans import difference
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.spine import walk
 
 PROCESS, BOTH = PdfColors(process=True), PdfColors(process=True, spots=True)
 PLATES = ("Cyan", "Magenta", "Yellow", "Black")
@@ -29,7 +29,7 @@ PLATES = ("Cyan", "Magenta", "Yellow", "Black")
 
 @pytest.fixture
 def area(assets):
-    found = next(walk(read_setup(board()), entries({"name": "Tern"}), assets).scene.areas)
+    found = next(evaluate(read_setup(board()), entries({"name": "Tern"}), assets).scene.areas)
     # No wider than what is drawn here.
     return replace(found, area=found.area.model_copy(update={"width_mm": 120}))
 
@@ -95,10 +95,10 @@ def test_marks_are_on_every_plate(area, assets, tmp_path):
 @pytest.mark.parametrize("colors", [PROCESS, BOTH])
 def test_no_rgb_is_left_of_pictures_gradients_and_colors_of_a_screen(assets, colors):
     values = {"name": "Tern", "with_photo": True}
-    walked = walk(read_setup(board()), entries(values, uploads={"photo": upload()}), assets)
-    text, photo = (area_page(area) for area in walked.scene.areas)
+    evaluation = evaluate(read_setup(board()), entries(values, uploads={"photo": upload()}), assets)
+    text, photo = (area_page(area) for area in evaluation.scene.areas)
     fade = GradientPaint(Paint("#ff0000"), Paint("#00ff00", cmyk=(80, 0, 100, 0)), (10.0, 20.0), (50.0, 20.0))
-    faded = page_of(next(walked.scene.areas), square(10, fade))
+    faded = page_of(next(evaluation.scene.areas), square(10, fade))
     pages = (text, photo, faded) if not colors.spots else (text, photo)
     for page in pages:
         said, operators = spaces_of(render_file(page, assets, "pdf", dpi=0, colors=colors))

@@ -13,9 +13,9 @@ from tests.core.conftest import board, entries
 from tests.measuring import measure
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import RenderError
+from yenzo.core.evaluation import evaluate
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page
-from yenzo.core.spine import walk
 
 GOLD, WHITE = ({"palette": "finishes", "color": name} for name in ("gold", "white"))
 WAVE = [[8, 34], [40, 14], [80, 50], [112, 26]]
@@ -66,8 +66,8 @@ def scene_of(name, assets):
     document["sides"][0]["areas"][0] |= {"width_mm": 120, "height_mm": 60, "bleed_mm": 2, "safe_mm": 3, **area}
     document["placements"][0] |= {"least_mm": 2, "most_mm": 24, **placement}
     document["fields"][0] = {"key": "name", "kind": "paragraph", "label": "Name"}
-    walked = walk(read_setup(document), entries({"name": text, "lettering": face}), assets)
-    return walked.scene.areas.__next__()
+    evaluation = evaluate(read_setup(document), entries({"name": text, "lettering": face}), assets)
+    return evaluation.scene.areas.__next__()
 
 
 def area_has_layers(page):
@@ -110,8 +110,8 @@ def test_gradient_has_its_colors_where_the_ink_begins_and_ends_and_no_place_in_a
     document = board()
     fill = {"kind": "gradient", "color": WHITE, "angle_deg": 0}
     document["placements"][0] |= {"effects": {"fill": fill}}
-    walked = walk(read_setup(document), entries({"name": "HHHHHHHHHH"}), assets)
-    area = walked.scene.areas.__next__()
+    evaluation = evaluate(read_setup(document), entries({"name": "HHHHHHHHHH"}), assets)
+    area = evaluation.scene.areas.__next__()
     ink = next(area.letterings).outline.bounds
     picture = Image.open(io.BytesIO(render_file(area_page(area), assets, "png", dpi=50.8)))
     row = picture.crop((int((ink.left + 2) * 2), 100, int((ink.right + 2) * 2), 101))

@@ -14,12 +14,12 @@ from yenzo.core.asking.ask import ask
 from yenzo.core.documents.assets import FolderAssets
 from yenzo.core.documents.entries import Adjustment
 from yenzo.core.documents.reading import read_entries, read_setup
+from yenzo.core.evaluation import evaluate
 from yenzo.core.preflight.checks.outside import TOLERANCE_MM
 from yenzo.core.render.page import area_page
 from yenzo.core.render.pdf import render_pdf
-from yenzo.core.scene.by_hand import ConvexRoom, CoveredRoom, OtherRoom
+from yenzo.core.scene.by_hand import ConvexContainment, CoverContainment, OutlineContainment
 from yenzo.core.shapes.polygons import leaves_by
-from yenzo.core.spine import walk
 
 DEMO = Path(__file__).resolve().parents[3] / "demo" / "products"
 EVERYTHING = {
@@ -67,8 +67,8 @@ def entries(**adjustments):
     return {"schema": "yenzo-entries/1", "values": values, "uploads": {"photo": upload()}, "adjustments": adjustments}
 
 
-def walked(document, sent, assets):
-    return walk(read_setup(document), read_entries(sent), assets)
+def evaluated(document, sent, assets):
+    return evaluate(read_setup(document), read_entries(sent), assets)
 
 
 def node_of(one, key):
@@ -77,8 +77,8 @@ def node_of(one, key):
 
 @given(forged, forged)
 def test_forged_adjustments_of_what_is_not_free_change_nothing(assets, name, photo):
-    plain = walked(board(), entries(), assets)
-    sent = walked(board(), entries(name=name, photo=photo, elsewhere=name), assets)
+    plain = evaluated(board(), entries(), assets)
+    sent = evaluated(board(), entries(name=name, photo=photo, elsewhere=name), assets)
     assert sent.asked == plain.asked
     assert [side.digest for side in sent.scene.sides] == [side.digest for side in plain.scene.sides]
     assert sent.quote == plain.quote
@@ -94,7 +94,7 @@ def test_forged_adjustments_of_the_demos_goods_change_only_what_is_free(product)
     chance = random.Random(product)
     for file in sorted((folder / "entries").glob("*.json")):
         document = json.loads(file.read_bytes())
-        plain = walk(setup, read_entries(document), assets)
+        plain = evaluate(setup, read_entries(document), assets)
         held = {one.key for one in setup.placements if not one.free}
         document["adjustments"] = {
             key: {
@@ -106,7 +106,7 @@ def test_forged_adjustments_of_the_demos_goods_change_only_what_is_free(product)
             }
             for key in held
         }
-        sent = walk(setup, read_entries(document), assets)
+        sent = evaluate(setup, read_entries(document), assets)
         assert sent.asked == plain.asked
         assert sent.quote == plain.quote
         for one, other in zip(sent.scene.areas, plain.scene.areas, strict=True):
@@ -116,7 +116,7 @@ def test_forged_adjustments_of_the_demos_goods_change_only_what_is_free(product)
 @pytest.mark.parametrize("shape", SHAPES)
 @given(forged)
 def test_a_text_that_is_free_never_leaves_its_area(assets, shape, name):
-    one = walked(free_board(name=EVERYTHING, shape=shape), entries(name={**name, "typeface": None}), assets)
+    one = evaluated(free_board(name=EVERYTHING, shape=shape), entries(name={**name, "typeface": None}), assets)
     node = node_of(one, "name")
     area = next(area for area in one.scene.areas if area.key == "panel")
     assert leaves_by(node.outline, area.safe_outline) <= TOLERANCE_MM
@@ -124,7 +124,7 @@ def test_a_text_that_is_free_never_leaves_its_area(assets, shape, name):
 
 @given(forged)
 def test_a_photo_that_covers_never_uncovers_its_area(assets, photo):
-    one = walked(free_board(photo=EVERYTHING), entries(photo=photo), assets)
+    one = evaluated(free_board(photo=EVERYTHING), entries(photo=photo), assets)
     node = node_of(one, "photo")
     area = next(area for area in one.scene.areas if area.key == "photo")
     matrix = np.array([[node.matrix.a, node.matrix.c], [node.matrix.b, node.matrix.d]])
@@ -136,8 +136,10 @@ def test_a_photo_that_covers_never_uncovers_its_area(assets, photo):
 
 
 def test_what_is_free_goes_where_it_was_put_and_says_so(assets):
-    one = walked(free_board(name=EVERYTHING), entries(name={"shift_mm": [3, -4], "turn_deg": 5, "scale": 0.5}), assets)
-    plain, node = node_of(walked(board(), entries(), assets), "name"), node_of(one, "name")
+    one = evaluated(
+        free_board(name=EVERYTHING), entries(name={"shift_mm": [3, -4], "turn_deg": 5, "scale": 0.5}), assets
+    )
+    plain, node = node_of(evaluated(board(), entries(), assets), "name"), node_of(one, "name")
     assert node.letter_height_mm == pytest.approx(plain.letter_height_mm / 2)
     assert np.subtract(node.moved.matrix.apply(*node.moved.start.middle), node.moved.start.middle) == pytest.approx(
         [3, -4]
@@ -158,7 +160,7 @@ def test_bounds_hold_what_hands_want(assets):
 def test_a_locked_area_holds_all_that_is_in_it(assets):
     document = free_board(name=EVERYTHING)
     document["sides"][0]["areas"][0]["locked"] = True
-    one = walked(document, entries(name={"shift_mm": [3, 0]}), assets)
+    one = evaluated(document, entries(name={"shift_mm": [3, 0]}), assets)
     assert one.asked.adjustments == {}
     assert node_of(one, "name").moved is None
 
@@ -168,15 +170,15 @@ def test_a_text_gets_the_typeface_color_and_letters_that_hands_choose(assets):
         name={"letters": {"least_mm": 10, "most_mm": 60}, "typefaces": ["levant"], "palette": "finishes"}
     )
     sent = {"letter_mm": 20, "typeface": "levant", "color": "gold"}
-    one = walked(document, entries(name=sent), assets)
+    one = evaluated(document, entries(name=sent), assets)
     node = node_of(one, "name")
     assert node.letter_height_mm == pytest.approx(20)
     assert (node.typeface, node.paint.name) == ("levant", "Gold leaf")
 
 
 def test_turning_a_text_that_fills_its_area_makes_it_smaller(assets):
-    one = walked(free_board(name={"turn_deg": 90}), entries(name={"turn_deg": 90}), assets)
-    plain, node = node_of(walked(board(), entries(), assets), "name"), node_of(one, "name")
+    one = evaluated(free_board(name={"turn_deg": 90}), entries(name={"turn_deg": 90}), assets)
+    plain, node = node_of(evaluated(board(), entries(), assets), "name"), node_of(one, "name")
     assert node.moved.adjustment.turn_deg < 90 or node.letter_height_mm < plain.letter_height_mm
     assert node.letter_height_mm >= node.least_mm - 1e-6
     assert node.moved.stops
@@ -185,8 +187,8 @@ def test_turning_a_text_that_fills_its_area_makes_it_smaller(assets):
 def test_stacking_changes_what_lies_above(assets):
     document = free_board(name={"order": True})
     document["placements"][1]["area"] = "panel"
-    plain = walked(document, entries(), assets)
-    over = walked(document, entries(name={"level": 1}), assets)
+    plain = evaluated(document, entries(), assets)
+    over = evaluated(document, entries(name={"level": 1}), assets)
     order = [[node.placement for node in area.nodes] for area in (next(plain.scene.areas), next(over.scene.areas))]
     assert order == [["name", "photo"], ["photo", "name"]]
 
@@ -196,18 +198,20 @@ def test_documents_without_freedoms_stay_as_they_were(assets):
     assert not read_setup(board()).placement("name").free
 
 
-@pytest.mark.parametrize(("room", "is_known"), [(ConvexRoom, True), (OtherRoom, False), (CoveredRoom, True)])
-def test_rooms_tell_where_things_may_go_when_that_is_simple(room, is_known):
+@pytest.mark.parametrize(
+    ("containment", "is_known"), [(ConvexContainment, True), (OutlineContainment, False), (CoverContainment, True)]
+)
+def test_rooms_tell_where_things_may_go_when_that_is_simple(containment, is_known):
     import shapely
 
     from yenzo.core.shapes.box import Box
     from yenzo.core.shapes.outline import Outline
 
-    held = Box(0, 0, 10, 10) if room is CoveredRoom else shapely.box(0, 0, 10, 10)
-    one = room(Outline.rectangle(held) if room is CoveredRoom else held)
-    size = 20 if room is CoveredRoom else 4
+    held = Box(0, 0, 10, 10) if containment is CoverContainment else shapely.box(0, 0, 10, 10)
+    one = containment(Outline.rectangle(held) if containment is CoverContainment else held)
+    size = 20 if containment is CoverContainment else 4
     points = np.array([[0, 0], [size, 0], [size, size], [0, size]], dtype=float)
     found = one.shifts(points)
     assert bool(found) is is_known
     x, y = one.nearest(points, (-100, -3))
-    assert (x, y) == pytest.approx((-10, -3) if room is CoveredRoom else (0, 0), abs=0.02)
+    assert (x, y) == pytest.approx((-10, -3) if containment is CoverContainment else (0, 0), abs=0.02)

@@ -2,12 +2,12 @@ import pytest
 
 from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.reading import read_setup
-from yenzo.core.spine import walk
+from yenzo.core.evaluation import evaluate
 
 
 def area(setup, assets, key, values, **others):
-    walked = walk(setup, entries(values, **others), assets)
-    return next(area for area in walked.scene.areas if area.key == key)
+    evaluation = evaluate(setup, entries(values, **others), assets)
+    return next(area for area in evaluation.scene.areas if area.key == key)
 
 
 def test_text_fills_the_safe_area_centered(setup, assets):
@@ -34,7 +34,7 @@ def test_hidden_upload_reaches_no_scene(setup, assets):
 
 def test_digest_changes_with_what_shows_and_only_then(setup, assets):
     def digest(values, **others):
-        return walk(setup, entries(values, **others), assets).scene.side("front").digest
+        return evaluate(setup, entries(values, **others), assets).scene.side("front").digest
 
     assert digest({"name": "tern"}) == digest({"name": "TERN "})
     assert digest({"name": "tern", "wood": "oak"}) == digest({"name": "tern"})
@@ -57,4 +57,4 @@ def test_adjustment_moves_scales_and_turns_about_the_middle(assets):
 def test_side_without_scale_has_no_millimetres_yet(assets):
     document = board()
     del document["sides"][0]["scale"]
-    assert walk(read_setup(document), entries({"name": "A"}), assets).scene.sides == ()
+    assert evaluate(read_setup(document), entries({"name": "A"}), assets).scene.sides == ()

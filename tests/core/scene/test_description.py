@@ -4,13 +4,13 @@ import pytest
 
 from tests.core.conftest import board, entries, upload
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.evaluation import evaluate
 from yenzo.core.scene.description import describe_side
-from yenzo.core.speaking import speaking
-from yenzo.core.spine import walk
+from yenzo.core.translation import override_language
 
 
 def said(setup, assets, values, **others):
-    return describe_side(walk(setup, entries(values, **others), assets).scene.side("front"))
+    return describe_side(evaluate(setup, entries(values, **others), assets).scene.side("front"))
 
 
 def test_text_and_picture_are_said_with_their_sizes_and_places(setup, assets):
@@ -32,5 +32,5 @@ def test_place_is_said_by_thirds_of_the_area(assets, align, vertical, place):
 
 
 def test_it_is_said_in_the_language_of_who_listens(setup, assets):
-    with speaking("de"):
+    with override_language("de"):
         assert said(setup, assets, {"name": "tern"}) == "Front: „TERN“, 80 mm hoch, Mitte"

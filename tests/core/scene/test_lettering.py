@@ -8,8 +8,8 @@ from yenzo.apps.editor.aspects.layout import LayoutAspect
 from yenzo.core.documents.edits import OPERATIONS, apply_operations
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
+from yenzo.core.evaluation import evaluate
 from yenzo.core.shapes.polygons import leaves_by
-from yenzo.core.spine import walk
 
 LAYOUTS = {
     "base": {"kind": "line", "base_line": {"x_mm": 60, "y_mm": 72, "length_mm": 420, "angle_deg": -3}},
@@ -28,31 +28,31 @@ def with_text(**changes):
 
 
 def text_on(document, assets, values):
-    walked = walk(read_setup(document), entries(values), assets)
-    return walked, next(walked.scene.areas.__next__().letterings, None)
+    evaluation = evaluate(read_setup(document), entries(values), assets)
+    return evaluation, next(evaluation.scene.areas.__next__().letterings, None)
 
 
 @pytest.mark.parametrize("layout", LAYOUTS)
 def test_each_layout_lands_inside_its_area_between_its_letter_heights(assets, layout):
     document = with_text(**{"least_mm": 20, "most_mm": 40, **LAYOUTS[layout]})
     document["materials"]["methods"]["carving"]["least_letter_mm"] = 1
-    walked, text = text_on(document, assets, {"name": "Halcyon"})
-    assert walked.verdict.findings == ()
+    evaluation, text = text_on(document, assets, {"name": "Halcyon"})
+    assert evaluation.verdict.findings == ()
     assert document["placements"][0]["least_mm"] - 1e-9 <= text.letter_height_mm <= 40 + 1e-9
 
 
 @pytest.mark.parametrize("layout", ["base", "arc", "curve"])
 def test_text_longer_than_its_base_line_is_found_with_the_amount(assets, layout):
-    walked, text = text_on(with_text(**LAYOUTS[layout]), assets, {"name": "W" * 17})
-    finding = next(finding for finding in walked.verdict.findings if finding.code == "too_long")
+    evaluation, text = text_on(with_text(**LAYOUTS[layout]), assets, {"name": "W" * 17})
+    finding = next(finding for finding in evaluation.verdict.findings if finding.code == "too_long")
     assert finding.measured == pytest.approx(text.overflow_mm, abs=1e-3)
     assert f"{text.overflow_mm:.1f} mm too long for its base line on “Panel”" in finding.message
-    assert walked.verdict.blocked
+    assert evaluation.verdict.blocked
 
 
 def test_letters_that_join_are_not_stacked(assets):
-    walked, _ = text_on(with_text(**LAYOUTS["stack"]), assets, {"name": "مرحبا", "lettering": "levant"})
-    assert "torn_letters" in {finding.code for finding in walked.verdict.findings}
+    evaluation, _ = text_on(with_text(**LAYOUTS["stack"]), assets, {"name": "مرحبا", "lettering": "levant"})
+    assert "torn_letters" in {finding.code for finding in evaluation.verdict.findings}
 
 
 def test_joined_text_takes_all_its_entries_and_drops_what_is_empty(assets):
@@ -79,12 +79,12 @@ def test_paragraph_keeps_its_lines_and_tells_when_there_are_too_many(assets):
     document = with_text(kind="block", least_mm=10)
     document["fields"][0] |= {"kind": "paragraph", "most_lines": 2, "most_characters": 60}
     del document["fields"][0]["allowed"]
-    walked, text = text_on(document, assets, {"name": "  First   line \r\nsecond \n\n"})
-    assert (text.lines, walked.verdict.problems) == (("FIRST LINE", "SECOND"), ())
-    walked, _ = text_on(document, assets, {"name": "a\nb\nc"})
-    assert "3 lines, 1 too many: there is room for 2" in walked.verdict.problems[0].message
-    walked, text = text_on(document, assets, {"name": "word " * 1500})
-    assert {problem.code for problem in walked.verdict.problems} == {"too_long"}
+    evaluation, text = text_on(document, assets, {"name": "  First   line \r\nsecond \n\n"})
+    assert (text.lines, evaluation.verdict.problems) == (("FIRST LINE", "SECOND"), ())
+    evaluation, _ = text_on(document, assets, {"name": "a\nb\nc"})
+    assert "3 lines, 1 too many: there is room for 2" in evaluation.verdict.problems[0].message
+    evaluation, text = text_on(document, assets, {"name": "word " * 1500})
+    assert {problem.code for problem in evaluation.verdict.problems} == {"too_long"}
     assert text is None
 
 
@@ -92,17 +92,17 @@ def test_text_too_long_for_its_stroke_is_told_so_and_shown_without(assets):
     effects = {"stroke": {"width_mm": 2, "color": {"palette": "finishes", "color": "white"}}}
     document = with_text(kind="block", least_mm=2, effects=effects)
     document["fields"][0] = {"key": "name", "kind": "paragraph", "label": "Name"}
-    walked, text = text_on(document, assets, {"name": "harbor " * 60})
-    assert "too_long_for_effects" in {finding.code for finding in walked.verdict.findings}
+    evaluation, text = text_on(document, assets, {"name": "harbor " * 60})
+    assert "too_long_for_effects" in {finding.code for finding in evaluation.verdict.findings}
     assert text.effects == ()
     assert len(text_on(document, assets, {"name": "harbor"})[1].effects) == 2
 
 
 def test_letters_that_run_into_each_other_in_a_tight_turn_are_found(assets):
     tight = {"kind": "arc", "x_mm": 270, "y_mm": 60, "radius_mm": 10, "stand": "inside", "least_mm": 20, "most_mm": 40}
-    walked, text = text_on(with_text(**tight), assets, {"name": "Tern"})
+    evaluation, text = text_on(with_text(**tight), assets, {"name": "Tern"})
     assert text.is_tangled
-    assert "tangled" in {finding.code for finding in walked.verdict.findings}
+    assert "tangled" in {finding.code for finding in evaluation.verdict.findings}
 
 
 def test_joined_text_lands_only_while_its_own_line_is_asked(assets):
@@ -110,9 +110,9 @@ def test_joined_text_lands_only_while_its_own_line_is_asked(assets):
     document["fields"][0] |= {"ask_when": {"conditions": [{"field": "with_photo", "value": True}]}, "required": False}
     asked, text = text_on(document, assets, {"name": "Tern", "wood": "oak", "with_photo": True})
     assert text.text == "TERN Oak"
-    walked, text = text_on(document, assets, {"name": "Tern", "wood": "oak"})
+    evaluation, text = text_on(document, assets, {"name": "Tern", "wood": "oak"})
     assert text is None
-    assert (walked.amounts.whole.placed, asked.amounts.whole.placed) == (0, 1)
+    assert (evaluation.amounts.whole.placed, asked.amounts.whole.placed) == (0, 1)
 
 
 def beginning(way):
@@ -131,9 +131,9 @@ def test_short_and_long_texts_stay_inside_with_the_numbers_that_a_layout_begins_
     document["materials"]["methods"]["carving"]["least_letter_mm"] = 5
     document["fields"][0]["case"] = "typed"
     operations = OPERATIONS.validate_python(tuple(beginning(way)))
-    walked, node = text_on(apply_operations(document, operations)[0], assets, {"name": text})
-    assert walked.verdict.findings == ()
-    safe = next(walked.scene.areas).safe
+    evaluation, node = text_on(apply_operations(document, operations)[0], assets, {"name": text})
+    assert evaluation.verdict.findings == ()
+    safe = next(evaluation.scene.areas).safe
     over = node.outline.bounds.excess_over(safe)
     assert over <= 0.001
     # As large as fits: it reaches its room's edge, or is as long as its base line.
@@ -147,17 +147,17 @@ def test_text_on_an_arc_stays_inside_an_area_of_any_shape(assets, shape):
     document = with_text(least_mm=5, most_mm=90, kind="arc", x_mm=270, y_mm=98, radius_mm=60, spread_deg=160)
     document["sides"][0]["areas"][0]["shape"] = shape
     document["materials"]["methods"]["carving"]["least_letter_mm"] = 5
-    walked, node = text_on(document, assets, {"name": "Anna"})
-    area = next(walked.scene.areas)
-    assert walked.verdict.findings == ()
+    evaluation, node = text_on(document, assets, {"name": "Anna"})
+    area = next(evaluation.scene.areas)
+    assert evaluation.verdict.findings == ()
     assert leaves_by(node.outline, area.safe_outline) <= 0.01
     assert node.letter_height_mm > 10
 
 
 def test_text_whose_base_line_lies_at_the_edge_says_what_would_help(assets):
     base = {"x_mm": 60, "y_mm": 10, "length_mm": 420}
-    walked, _ = text_on(with_text(kind="line", base_line=base), assets, {"name": "Hi"})
-    (finding,) = walked.verdict.blocking
+    evaluation, _ = text_on(with_text(kind="line", base_line=base), assets, {"name": "Hi"})
+    (finding,) = evaluation.verdict.blocking
     assert finding.code == "outside"
     assert "though its base line is long enough" in finding.message
     assert "shorten" not in finding.message

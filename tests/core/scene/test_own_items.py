@@ -1,4 +1,4 @@
-"""Own items walk the same spine: they are kept within what is offered, lie where they were put, and can be read back."""
+"""Own items go the same way: they are kept within what is offered, lie where they were put, and can be read back."""
 
 import io
 import json
@@ -16,10 +16,10 @@ from yenzo.core.asking.gestures import Hands, after, dump_hands, read_gestures, 
 from yenzo.core.documents.faults import missing_materials
 from yenzo.core.documents.reading import dump_document, read_entries, read_setup
 from yenzo.core.errors import DocumentError
+from yenzo.core.evaluation import evaluate
 from yenzo.core.preflight.checks.outside import TOLERANCE_MM
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page
-from yenzo.core.spine import walk
 
 TEXTS = {
     "letters": {"least_mm": 4, "most_mm": 60},
@@ -61,8 +61,8 @@ def sent(*items, **others):
     return {"schema": "yenzo-entries/1", "values": {}, "items": {"own": rows}, **others}
 
 
-def walked(document, entries, assets):
-    return walk(read_setup(document), read_entries(entries), assets)
+def evaluated(document, entries, assets):
+    return evaluate(read_setup(document), read_entries(entries), assets)
 
 
 def panel_of(one):
@@ -99,7 +99,7 @@ items = st.lists(
 
 @given(items)
 def test_items_lie_inside_their_area_in_what_is_offered_whatever_is_sent(assets, wanted):
-    one = walked(own_board(), sent(*wanted), assets)
+    one = evaluated(own_board(), sent(*wanted), assets)
     area = panel_of(one)
     for node in area.nodes:
         assert node.bounds.excess_over(area.safe) <= TOLERANCE_MM + 0.005
@@ -110,21 +110,21 @@ def test_items_lie_inside_their_area_in_what_is_offered_whatever_is_sent(assets,
 def test_what_is_not_offered_is_left_out(assets):
     document = own_board(codes=None, pictures=None)
     drawing = {"kind": "drawing", "collection": "elsewhere", "drawing": "crab"}
-    one = walked(document, sent(text(), code(), drawing, {"kind": "picture", "file": "0" * 64}), assets)
+    one = evaluated(document, sent(text(), code(), drawing, {"kind": "picture", "file": "0" * 64}), assets)
     assert [item.kind for item in one.asked.values["own"]] == ["text"]
 
 
 def test_a_picture_is_only_of_files_that_were_sent_for_the_field(assets):
     file = upload()
     item = {"kind": "picture", "file": file["prepared"], "made": {**file, "name": "forged.jpg"}}
-    assert panel_of(walked(own_board(), sent(item), assets)).nodes == ()
-    one = walked(own_board(), sent(item, uploads={"own": file}), assets)
+    assert panel_of(evaluated(own_board(), sent(item), assets)).nodes == ()
+    one = evaluated(own_board(), sent(item, uploads={"own": file}), assets)
     [node] = panel_of(one).nodes
     assert node.name == "otter.jpg"
 
 
 def test_items_are_charged_by_item_and_by_kind(assets):
-    one = walked(own_board(), sent(text(), text("Two", y_mm=20), code()), assets)
+    one = evaluated(own_board(), sent(text(), text("Two", y_mm=20), code()), assets)
     assert str(one.quote.total) == "93.00"
 
 
@@ -137,12 +137,12 @@ def test_items_are_charged_by_item_and_by_kind(assets):
     ],
 )
 def test_what_is_wrong_is_said_of_the_item(assets, entries, words):
-    one = walked(own_board(), entries, assets)
+    one = evaluated(own_board(), entries, assets)
     assert any(words in item.message for item in one.verdict.blocking)
 
 
 def test_more_items_than_there_is_room_for_are_said_and_cost_no_time(assets):
-    one = walked(own_board(most=2), sent(*[text(str(number)) for number in range(50)]), assets)
+    one = evaluated(own_board(most=2), sent(*[text(str(number)) for number in range(50)]), assets)
     assert any("has room for 2 items; 3 are there" in item.message for item in one.verdict.blocking)
     assert len(panel_of(one).nodes) == 3
     with pytest.raises(DocumentError):
@@ -152,7 +152,7 @@ def test_more_items_than_there_is_room_for_are_said_and_cost_no_time(assets):
 def test_an_area_takes_no_more_items_than_its_seller_said(assets):
     document = own_board()
     document["sides"][0]["areas"][0]["most_items"] = 1
-    one = walked(document, sent(text(), code()), assets)
+    one = evaluated(document, sent(text(), code()), assets)
     assert "“Panel” has room for one item; 2 are there" in one.verdict.blocking[0].message
 
 
@@ -167,16 +167,16 @@ def read_code(data):
 @pytest.mark.parametrize("turn", [0, 17, 90])
 @pytest.mark.parametrize("words", [LINK, "مرحبا بكم", "x" * 120])
 def test_the_produced_file_of_a_code_can_be_read(assets, words, turn):
-    one = walked(own_board(), sent(code(words, width_mm=60, turn_deg=turn)), assets)
+    one = evaluated(own_board(), sent(code(words, width_mm=60, turn_deg=turn)), assets)
     assert not one.verdict.blocked
     data = render_file(area_page(panel_of(one)), assets, "png", dpi=200)
     assert read_code(data) == [words]
 
 
 def test_a_code_that_no_telephone_could_read_is_refused_in_words(assets):
-    small = walked(own_board(), sent(code(LINK * 3, width_mm=12)), assets)
+    small = evaluated(own_board(), sent(code(LINK * 3, width_mm=12)), assets)
     assert "could not be read at this size" in small.verdict.blocking[0].message
-    pale = walked(own_board(), sent({**code(), "color": "gold", "width_mm": 60}), assets)
+    pale = evaluated(own_board(), sent({**code(), "color": "gold", "width_mm": 60}), assets)
     assert [item.code for item in pale.verdict.blocking] == ["pale_code"]
 
 
@@ -185,19 +185,21 @@ def test_a_finer_method_makes_a_code_that_survives_more(assets):
     for least in (0.5, 1.6):
         document = own_board()
         document["materials"]["methods"]["carving"]["least_stroke_mm"] = least
-        [node] = panel_of(walked(document, sent(code(width_mm=60)), assets)).nodes
+        [node] = panel_of(evaluated(document, sent(code(width_mm=60)), assets)).nodes
         levels.append(node.code.level)
     assert levels == ["h", "q"]
 
 
 def test_an_item_that_nobody_placed_finds_room_beside_the_others(assets):
-    one = walked(own_board(), sent(text(letter_mm=15), text("Second", letter_mm=15)), assets)
+    one = evaluated(own_board(), sent(text(letter_mm=15), text("Second", letter_mm=15)), assets)
     first, second = (node.bounds for node in panel_of(one).nodes)
     assert first.within(second).height == 0
 
 
 def test_round_text_has_as_large_a_circle_as_it_needs(assets):
-    one = walked(own_board(), sent(text("low tide, high spirits, ", layout="round", letter_mm=5, radius_mm=2)), assets)
+    one = evaluated(
+        own_board(), sent(text("low tide, high spirits, ", layout="round", letter_mm=5, radius_mm=2)), assets
+    )
     [node] = panel_of(one).nodes
     assert node.overflow_mm == 0
     assert node.moved.item.radius_mm > 8
@@ -223,9 +225,9 @@ def test_hands_add_move_double_order_and_take_off(assets):
 
 def test_what_came_to_lie_stays_when_it_is_asked_again(assets):
     wanted = sent(text(x_mm=900, y_mm=-50, turn_deg=40, letter_mm=60), code(width_mm=500, x_mm=3))
-    one = walked(own_board(), wanted, assets)
+    one = evaluated(own_board(), wanted, assets)
     settled = [node.moved.item.model_dump(mode="json", exclude_none=True) for node in panel_of(one).nodes]
-    again = walked(own_board(), {**wanted, "items": {"own": settled}}, assets)
+    again = evaluated(own_board(), {**wanted, "items": {"own": settled}}, assets)
     for before, now in zip(panel_of(one).nodes, panel_of(again).nodes, strict=True):
         assert now.bounds == pytest.approx(before.bounds, abs=0.01)
 
@@ -241,16 +243,16 @@ def test_what_came_to_lie_stays_when_it_is_asked_again(assets):
     ],
 )
 def test_what_is_told_where_it_came_to_lie_shows_the_very_same(assets, own):
-    first = walked(own_board(), sent(own), assets)
+    first = evaluated(own_board(), sent(own), assets)
     (node,) = panel_of(first).nodes
-    again = walked(own_board(), sent(node.moved.item.model_dump(mode="json", exclude_none=True)), assets)
+    again = evaluated(own_board(), sent(node.moved.item.model_dump(mode="json", exclude_none=True)), assets)
     (other,) = panel_of(again).nodes
     assert other.moved.item == node.moved.item
     assert again.scene.sides[0].digest == first.scene.sides[0].digest
 
 
 def test_items_stay_what_they_are_when_an_order_freezes_them(assets):
-    one = walked(own_board(), sent(text(), code(), uploads={}), assets)
+    one = evaluated(own_board(), sent(text(), code(), uploads={}), assets)
     frozen = type(one.asked).model_validate_json(one.asked.model_dump_json())
     assert frozen == one.asked
     assert Counter(type(item).__name__ for item in frozen.values["own"]) == {"OwnText": 1, "OwnCode": 1}
@@ -260,7 +262,7 @@ def test_items_stay_what_they_are_when_an_order_freezes_them(assets):
 def test_nothing_can_be_put_into_an_area_that_is_locked(assets):
     document = own_board()
     document["sides"][0]["areas"][0]["locked"] = True
-    assert walked(document, sent(text()), assets).asked.values["own"] == ()
+    assert evaluated(document, sent(text()), assets).asked.values["own"] == ()
 
 
 def test_own_items_cannot_be_held_fast_by_halves():
@@ -290,7 +292,7 @@ EFFECTS = {
 
 def layers_of(own, assets):
     document = own_board(texts={**TEXTS, "effects": EFFECTS})
-    one = walked(document, sent(text(letter_mm=20, x_mm=200, y_mm=60, typeface="quayside", **own)), assets)
+    one = evaluated(document, sent(text(letter_mm=20, x_mm=200, y_mm=60, typeface="quayside", **own)), assets)
     [node] = panel_of(one).nodes
     return one, node
 

@@ -7,12 +7,12 @@ import pytest
 
 from tests.core.conftest import TYPEFACES, board, entries, typeface
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.evaluation import evaluate
 from yenzo.core.render.files import render_file
 from yenzo.core.render.page import area_page
 from yenzo.core.shapes.centerlines import center_lines, is_single_line
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.polygons import polygon_of
-from yenzo.core.spine import walk
 from yenzo.core.text.fonts import Font
 from yenzo.core.text.shaping import outline_of
 
@@ -26,8 +26,8 @@ def engraved(assets):
         document["materials"]["typefaces"]["scriber"] = typeface("scriber")
         document["materials"]["methods"]["carving"] |= {"tool_mm": 2, "least_stroke_mm": 1, "files": ["dxf"]}
         document["placements"][0] |= {"typeface": {"fixed": "scriber"}, "least_mm": 20, **placement}
-        walked = walk(read_setup(document), entries({"name": text}), assets)
-        return walked, next(walked.scene.areas)
+        evaluation = evaluate(read_setup(document), entries({"name": text}), assets)
+        return evaluation, next(evaluation.scene.areas)
 
     return made
 
@@ -47,12 +47,12 @@ def test_each_line_is_there_once():
 
 
 def test_outline_is_what_the_tool_makes_and_stays_in_the_safe_area(engraved):
-    walked, area = engraved("TIHO")
+    evaluation, area = engraved("TIHO")
     (node,) = area.letterings
     assert node.outline.bounds.excess_over(area.safe) <= 0.001
     # A line of a length l, two millimetres wide with round ends, covers 2 l + pi; crossings less.
     assert polygon_of(node.outline).area > 2 * 4 * node.letter_height_mm
-    assert not walked.verdict.findings
+    assert not evaluation.verdict.findings
 
 
 def test_tool_gets_open_lines_and_others_what_shows(engraved, assets, tmp_path):

@@ -5,7 +5,7 @@ import pytest
 from tests.core.conftest import board, entries
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
-from yenzo.core.spine import walk
+from yenzo.core.evaluation import evaluate
 
 
 def sized(*variants, **side):
@@ -31,8 +31,8 @@ def large(length_mm=1400, **areas):
 
 def front(assets, document, *, variant=None, **values):
     given = entries({"name": "Otter", **values}, **({"variant": variant} if variant else {}))
-    walked = walk(read_setup(document), given, assets)
-    return walked, walked.scene.side("front")
+    evaluation = evaluate(read_setup(document), given, assets)
+    return evaluation, evaluation.scene.side("front")
 
 
 def frame(side, key="panel"):
@@ -42,12 +42,12 @@ def frame(side, key="panel"):
 
 def test_variant_with_its_own_scale_has_larger_goods_areas_and_letters(assets):
     _, plain = front(assets, sized(large()))
-    walked, side = front(assets, sized(large()), variant="large")
+    evaluation, side = front(assets, sized(large()), variant="large")
     assert (plain.width_mm, side.width_mm, side.height_mm) == (700, 1400, 440)
     assert frame(plain) == (80, 38, 540, 98)
     assert frame(side) == (160, 76, 1080, 196)
     # The letters stay within their own bounds: only the room for them has grown.
-    (text,) = walked.scene.side("front").areas[0].letterings
+    (text,) = evaluation.scene.side("front").areas[0].letterings
     assert text.letter_height_mm == pytest.approx(80)
 
 
@@ -74,18 +74,18 @@ def test_entry_says_how_wide_the_goods_are_in_its_own_unit(assets):
 
 def test_computed_value_sets_a_dimension(assets):
     document = sized(height_by={"field": "twice", "shown_mm": 220})
-    walked, side = front(assets, document, wide="22")
+    evaluation, side = front(assets, document, wide="22")
     assert side.height_mm == pytest.approx(440)
     assert frame(side) == (80, 76, 540, 196)
-    assert walked.asked.text("twice") == "0.44"
+    assert evaluation.asked.text("twice") == "0.44"
 
 
 def test_safe_margin_never_eats_a_small_area(assets):
     document = sized(width_by={"field": "wide", "shown_mm": 700}, height_by={"field": "wide", "shown_mm": 700})
-    walked, side = front(assets, document, wide="2")
+    evaluation, side = front(assets, document, wide="2")
     area = side.areas[0].area
     assert 2 * area.safe_mm < area.height_mm
-    assert walked.verdict.blocked
+    assert evaluation.verdict.blocked
 
 
 def test_variant_and_entry_work_together_and_the_digest_tells_sizes_apart(assets):

@@ -1,4 +1,4 @@
-"""What stays where it lies is the very same with each walk, and what was worked out of it stands; what changes is not."""
+"""What stays where it lies is the very same with each evaluation, and what was worked out of it stands; what changes is not."""
 
 import pytest
 
@@ -6,14 +6,14 @@ from tests.core.conftest import upload
 from tests.core.scene.test_own_items import own_board, sent, text
 from yenzo.core.asking.second_look.interface import Looked
 from yenzo.core.asking.second_look.look import doubts
+from yenzo.core.caching import cached_on
 from yenzo.core.documents.reading import read_entries, read_setup
-from yenzo.core.keeping import kept_on
+from yenzo.core.evaluation import evaluate
 from yenzo.core.render.page import area_page, side_page
 from yenzo.core.render.svg import ink_for_hands
 from yenzo.core.scene.description import describe_side
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.speaking import speaking
-from yenzo.core.spine import walk
+from yenzo.core.translation import override_language
 
 
 @pytest.fixture
@@ -26,7 +26,7 @@ def setup():
 
 
 def scene_of(setup, assets, *items, **others):
-    return walk(setup, read_entries(sent(*items, **others)), assets)
+    return evaluate(setup, read_entries(sent(*items, **others)), assets)
 
 
 def areas_of(one):
@@ -76,7 +76,7 @@ def test_what_is_found_and_described_is_said_to_each_reader_in_their_language(se
     english = said()
     assert "mm high" in english[0]
     assert len(english[1]) == 2
-    with speaking("de"):
+    with override_language("de"):
         german = said()
     assert "mm hoch" in german[0]
     assert all(ours != theirs for ours, theirs in zip(german[1], english[1], strict=True))
@@ -118,7 +118,7 @@ def test_method_that_can_do_more_finds_less_in_the_same_area(setup, assets):
 def test_a_doubt_is_put_to_each_reader_in_their_language():
     looked = Looked("Anna , Bert", "Anna , Bert", "en")
     [english] = doubts(looked)
-    with speaking("de"):
+    with override_language("de"):
         [german] = doubts(looked)
     assert german.code == english.code
     assert german.message != english.message
@@ -133,10 +133,10 @@ def test_ink_that_is_kept_is_that_of_its_place_and_of_its_readers_addresses(setu
     first = ink_for_hands(side, "/one/{}".format)
     assert ink_for_hands(side, "/one/{}".format) == first
     elsewhere = ink_for_hands(side, "/two/{}".format)
-    assert elsewhere.held[0] == first.held[0]
-    assert elsewhere.held[1] == first.held[1].replace("/one/", "/two/") != first.held[1]
-    [alone] = ink_for_hands(panel, str).held
-    assert alone != first.held[0]
+    assert elsewhere.movable[0] == first.movable[0]
+    assert elsewhere.movable[1] == first.movable[1].replace("/one/", "/two/") != first.movable[1]
+    [alone] = ink_for_hands(panel, str).movable
+    assert alone != first.movable[0]
     assert ink_for_hands(side, "/one/{}".format) == first
 
 
@@ -147,6 +147,12 @@ def test_what_hangs_on_a_thing_is_made_anew_for_something_else_only():
     def make(what):
         return lambda: made.append(what) or what.upper()
 
-    assert [kept_on(thing, "name", what, make(what)) for what in ("a", "a", "b", "b", "a")] == ["A", "A", "B", "B", "A"]
+    assert [cached_on(thing, "name", what, make(what)) for what in ("a", "a", "b", "b", "a")] == [
+        "A",
+        "A",
+        "B",
+        "B",
+        "A",
+    ]
     assert made == ["a", "b", "a"]
-    assert kept_on(Outline.empty(), "name", "a", make("c")) == "C"
+    assert cached_on(Outline.empty(), "name", "a", make("c")) == "C"

@@ -3,12 +3,12 @@ import pytest
 
 from tests.core.conftest import TYPEFACES, board, entries
 from yenzo.core.documents.reading import read_setup
+from yenzo.core.evaluation import evaluate
 from yenzo.core.shapes.areas import arc_outline
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.thickness import thinnest
-from yenzo.core.spine import walk
 from yenzo.core.text.fonts import Font
 from yenzo.core.text.shaping import outline_of
 from yenzo.core.text.styles import TextStyle
@@ -57,9 +57,9 @@ def test_capital_i_is_as_thin_as_it_is_wide_and_scales_with_its_letter_height():
 def test_thinnest_character_of_a_text_is_named_with_its_measure_and_limit(assets):
     document = board()
     document["materials"]["methods"]["carving"] |= {"least_stroke_mm": 4, "least_gap_mm": 3}
-    walked = walk(read_setup(document), entries({"name": "Tern & Tiller", "lettering": "log-book"}), assets)
-    found = {finding.code: finding for finding in walked.verdict.findings}
+    evaluation = evaluate(read_setup(document), entries({"name": "Tern & Tiller", "lettering": "log-book"}), assets)
+    found = {finding.code: finding for finding in evaluation.verdict.findings}
     assert found["too_thin"].measured < found["too_thin"].limit == 4
     assert "in “TERN & TILLER” would be" in found["too_thin"].message
-    bold = walk(read_setup(document), entries({"name": "TIL", "lettering": "quayside"}), assets)
+    bold = evaluate(read_setup(document), entries({"name": "TIL", "lettering": "quayside"}), assets)
     assert "too_thin" not in {finding.code for finding in bold.verdict.findings}

@@ -7,8 +7,8 @@ from typing import Concatenate, ParamSpec, TypeVar
 
 from django.core.exceptions import PermissionDenied
 
-from yenzo.apps.accounts.doors import only_looking
 from yenzo.apps.accounts.models import Person, Role
+from yenzo.apps.accounts.request_guard import is_safe_request
 
 CUSTOMER = "customer"
 SYSTEM = "system"
@@ -61,7 +61,7 @@ def service(
 
         @functools.wraps(function)
         def guarded(actor: Actor, /, *args: Arguments.args, **kwargs: Arguments.kwargs) -> Result:
-            if only_looking.get():
+            if is_safe_request.get():
                 raise PermissionDenied("Looking at an address changes nothing. Please use the button of the page.")
             if actor.role not in allowed:
                 raise PermissionDenied(f"As {actor.role} you can't do this. Please ask the owner of the workshop.")

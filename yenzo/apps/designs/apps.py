@@ -7,6 +7,6 @@ class DesignsConfig(AppConfig):
 
     def ready(self) -> None:
         """Say what is kept, and for how long."""
-        from yenzo.apps.designs.keeping import register
+        from yenzo.apps.designs.registrations import register
 
         register()

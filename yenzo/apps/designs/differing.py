@@ -7,7 +7,7 @@ from django.utils.translation import gettext
 from yenzo.core.asking.words import entries_in_words
 from yenzo.core.pricing.quote import Quote
 from yenzo.core.record import Recorded, RecordedSide, TextRecord
-from yenzo.core.speaking import decimal, money
+from yenzo.core.translation import decimal, money
 
 
 def what_differs(before: Recorded, quote_before: Quote, now: Recorded, quote_now: Quote) -> tuple[str, ...]:

@@ -16,7 +16,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.urls import Resolver404, get_script_prefix, resolve, reverse, set_script_prefix
 
 from yenzo.apps.pages.views.errors import page_not_found
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 
 SALT = "yenzo.framed"
 HEAD = re.compile(r"/on/([A-Za-z0-9_:-]{1,600})(?=/)")
@@ -66,7 +66,7 @@ def framed_by(token: str) -> Framed | None:
         visitor, site, language = signing.Signer(salt=SALT).unsign_object(token)
     except (signing.BadSignature, ValueError):
         return None
-    return Framed(uuid.UUID(visitor), site, language) if site in own_workshop().sites else None
+    return Framed(uuid.UUID(visitor), site, language) if site in current_workshop().sites else None
 
 
 def framed_of(request: HttpRequest) -> Framed | None:

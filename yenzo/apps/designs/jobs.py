@@ -12,7 +12,7 @@ from yenzo.apps.designs.models import NameList, Upload
 from yenzo.apps.designs.services.lists import CHECKING, look_after_lists
 from yenzo.apps.designs.services.uploads import LOOKING, give_up_upload, look_after_uploads
 from yenzo.apps.designs.services.uploads import look_at_upload as look
-from yenzo.apps.outbox.promises import before_now
+from yenzo.apps.outbox.orphaned_jobs import grace_cutoff
 from yenzo.apps.pages.languages import read_in
 
 MOST_ATTEMPTS = 3
@@ -22,7 +22,7 @@ MOST_ATTEMPTS = 3
 @app.task(name="designs.look_after_uploads", queueing_lock="look_after_uploads")
 def look_after(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
     """Have files looked at whose job failed when nobody could write that down."""
-    look_after_uploads(SYSTEM_ACTOR, before_now())
+    look_after_uploads(SYSTEM_ACTOR, grace_cutoff())
 
 
 @app.task(
@@ -64,4 +64,4 @@ def check_list(*, list_id: str, first: int, last: int, signed_in: bool = False) 
 @app.task(name="designs.look_after_lists", queueing_lock="look_after_lists")
 def look_after_names(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
     """Have rows checked whose job failed when nobody could write that down."""
-    look_after_lists(SYSTEM_ACTOR, before_now())
+    look_after_lists(SYSTEM_ACTOR, grace_cutoff())

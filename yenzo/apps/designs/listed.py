@@ -9,7 +9,7 @@ from typing import Any
 
 from yenzo.apps.accounts.rights import Actor
 from yenzo.apps.designs.models import NameList, NameRow
-from yenzo.apps.designs.now import context_now
+from yenzo.apps.designs.request_context import request_context
 from yenzo.apps.designs.services.lists import CheckedRow, check_soon, keep_checked
 from yenzo.apps.designs.to_core import ROW, amounts_of, asked_of, meant_of
 from yenzo.apps.files.store import StoredAssets
@@ -19,12 +19,12 @@ from yenzo.core.asking.second_look.listed import CODE, twice_in_list
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
+from yenzo.core.evaluation import Evaluation, evaluate
 from yenzo.core.lists.columns import UNUSED, Target, targets_of
 from yenzo.core.lists.rows import RowRead, read_row
 from yenzo.core.pricing.order import OrderLine, quote_of_list, quote_order
 from yenzo.core.pricing.quote import Quote
-from yenzo.core.speaking import base_language, reader
-from yenzo.core.spine import Walked, walk
+from yenzo.core.translation import base_language, current_language
 
 # So many rows are checked while their page is waited for; of more, those that it shows first, the rest by workers.
 MOST_AT_ONCE, FIRST_AT_ONCE = 40, 8
@@ -38,12 +38,12 @@ def row_read(setup: Setup, names: NameList, common: Entries, row: NameRow) -> Ro
 def check_some(actor: Actor, names: NameList, rows: Iterable[NameRow], *, signed_in: bool = False) -> None:
     """Check rows, and keep what was found; in the language of who reads."""
     setup = shop_setup(names.revision)
-    context, common, assets = context_now([setup], signed_in=signed_in), read_entries(names.common), StoredAssets()
+    context, common, assets = request_context([setup], signed_in=signed_in), read_entries(names.common), StoredAssets()
     checked = []
     for row in rows:
         read = row_read(setup, names, common, row)
-        walked = walk(setup, read.entries, assets, context)
-        checked.append(CheckedRow(row, read.entries, walked, _told(names, read, walked)))
+        evaluation = evaluate(setup, read.entries, assets, context)
+        checked.append(CheckedRow(row, read.entries, evaluation, _told(names, read, evaluation)))
     keep_checked(actor, names, checked)
 
 
@@ -56,7 +56,7 @@ def check_or_leave(actor: Actor, names: NameList, *, signed_in: bool = False) ->
     return are_many
 
 
-def _told(names: NameList, read: RowRead, walked: Walked) -> dict[str, Any]:
+def _told(names: NameList, read: RowRead, evaluation: Evaluation) -> dict[str, Any]:
     """Return what is wrong, advised and asked, each with the target that it is about, if it is about a column's."""
     used = set(names.targets) - {UNUSED}
 
@@ -65,11 +65,11 @@ def _told(names: NameList, read: RowRead, walked: Walked) -> dict[str, Any]:
         return [list(one) for one in once]
 
     return {
-        "faults": [*([one.target, one.message] for one in read.troubles), *said(walked.verdict.blocking)],
-        "advice": said(walked.verdict.advice),
+        "faults": [*([one.target, one.message] for one in read.troubles), *said(evaluation.verdict.blocking)],
+        "advice": said(evaluation.verdict.advice),
         "questions": [
             {"field": one.field, "code": one.code, "message": one.message, "text": one.text, "mend": one.suggestion}
-            for one in walked.questions
+            for one in evaluation.questions
             if not one.is_meant
         ],
     }
@@ -141,10 +141,10 @@ class Listed:
     @cached_property
     def rows(self) -> tuple[ListedRow, ...]:
         """Its rows in their order."""
-        standing = list(self.names.rows.standing().select_related("personalization", "design"))
-        quotes = quotes_of(self.names, standing)
+        active = list(self.names.rows.active().select_related("personalization", "design"))
+        quotes = quotes_of(self.names, active)
         used = [at for at, target in enumerate(self.names.targets) if target != UNUSED]
-        twice = twice_in_list((row.number, tuple(row.cells[at] for at in used)) for row in standing)
+        twice = twice_in_list((row.number, tuple(row.cells[at] for at in used)) for row in active)
         return tuple(
             ListedRow(
                 row,
@@ -152,16 +152,16 @@ class Listed:
                 self._told(row),
                 twice[row.number].message if row.number in twice and not _is_meant_twice(row) else "",
             )
-            for row in standing
+            for row in active
         )
 
     def _told(self, row: NameRow) -> dict[str, Any]:
         """Return what was found of a row, in the language of who reads now."""
         told: dict[str, Any] = row.told
-        if base_language(self.names.language) == base_language(reader()) or not any(told.values()):
+        if base_language(self.names.language) == base_language(current_language()) or not any(told.values()):
             return told
         read = row_read(self.setup, self.names, self._common, row)
-        return _told(self.names, read, walk(self.setup, read.entries, self._assets, self._context))
+        return _told(self.names, read, evaluate(self.setup, read.entries, self._assets, self._context))
 
     @cached_property
     def _common(self) -> Entries:
@@ -173,7 +173,7 @@ class Listed:
 
     @cached_property
     def _context(self) -> Context:
-        return context_now([self.setup], signed_in=False)
+        return request_context([self.setup], signed_in=False)
 
     @cached_property
     def quote(self) -> Quote | None:

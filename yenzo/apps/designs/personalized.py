@@ -13,7 +13,7 @@ from django.db import transaction
 
 from yenzo.apps.designs.in_words import PieceInWords, piece_in_words
 from yenzo.apps.designs.models import Design, NameList, Personalization, Proof
-from yenzo.apps.designs.now import context_now
+from yenzo.apps.designs.request_context import request_context
 from yenzo.apps.designs.side_pictures import side_picture
 from yenzo.apps.designs.to_core import asked_of, entries_of, record_kept
 from yenzo.apps.files.store import StoredAssets, read_stored, store_file
@@ -23,12 +23,12 @@ from yenzo.core.asking.ask import Asked, Context, ask
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.variants import Variant
 from yenzo.core.errors import AssetError
+from yenzo.core.evaluation import Evaluation, evaluate_asked
 from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.order import OrderLine, quote_order
 from yenzo.core.pricing.quote import Quote, price
 from yenzo.core.record import Record, Recorded, judged_anew, looks_the_same, record_of
-from yenzo.core.speaking import base_language, reader
-from yenzo.core.spine import Walked, walk_asked
+from yenzo.core.translation import base_language, current_language
 
 
 @dataclass(frozen=True)
@@ -77,7 +77,7 @@ class Personalized:
 def read_now(personalizations: Sequence[Personalization], *, signed_in: bool) -> list[Personalized]:
     """Return personalizations as they are asked now, each with its price alone."""
     setups = [shop_setup(one.revision) for one in personalizations]
-    context = context_now(setups, signed_in=signed_in)
+    context = request_context(setups, signed_in=signed_in)
     return [_now(one, setup, context) for one, setup in zip(personalizations, setups, strict=True)]
 
 
@@ -93,18 +93,18 @@ def _now(personalization: Personalization, setup: Setup, context: Context) -> Pe
     record = record_kept(personalization)
     if record is not None:
         looks_as_kept = looks_the_same(asked, _asked_of(personalization, setup))
-        told = record.verdict_in(reader()) if looks_as_kept else None
+        told = record.verdict_in(current_language()) if looks_as_kept else None
         verdict = judged_anew(setup, asked, record, told.findings, StoredAssets()) if told else None
     if record is None or verdict is None:
-        walked = walk_asked(setup, asked, StoredAssets())
-        record, verdict = made_record(personalization.revision, walked), walked.verdict
+        evaluation = evaluate_asked(setup, asked, StoredAssets())
+        record, verdict = made_record(personalization.revision, evaluation), evaluation.verdict
     quote = price(setup, asked, record.amounts)
     return Personalized(personalization, Recorded(setup, asked, record), verdict, quote, looks_as_kept)
 
 
 def read_rows(names: NameList, *, signed_in: bool) -> list[Personalized]:
     """Return the rows of a list as they are asked now, each with its price alone."""
-    rows = names.rows.standing().select_related("personalization__revision__product__live")
+    rows = names.rows.active().select_related("personalization__revision__product__live")
     return read_now([row.personalization for row in rows if row.personalization], signed_in=signed_in)
 
 
@@ -126,7 +126,7 @@ def read_as_kept(personalization: Personalization) -> Recorded:
     asked = _asked_of(personalization, setup)
     record = record_kept(personalization)
     if record is None:
-        record = made_record(personalization.revision, walk_asked(setup, asked, StoredAssets()))
+        record = made_record(personalization.revision, evaluate_asked(setup, asked, StoredAssets()))
         personalization.record = dump_record(record)
         Personalization.objects.filter(pk=personalization.pk, record__isnull=True).update(record=personalization.record)
     return Recorded(setup, asked, record)
@@ -136,7 +136,7 @@ def _asked_of(personalization: Personalization, setup: Setup) -> Asked:
     """Return what was asked when it was kept; of what was put in a basket before that was kept, what is asked now."""
     if personalization.asked is not None:
         return asked_of(personalization)
-    return ask(setup, entries_of(personalization), context_now([setup], signed_in=False))
+    return ask(setup, entries_of(personalization), request_context([setup], signed_in=False))
 
 
 def proof_of(personalization: Personalization, side_key: str) -> bytes | None:
@@ -149,8 +149,8 @@ def proof_of(personalization: Personalization, side_key: str) -> bytes | None:
         with suppress(AssetError):
             return read_stored(kept.file)
     setup = setup_of_revision(personalization.revision)
-    walked = walk_asked(setup, _asked_of(personalization, setup), StoredAssets())
-    side = walked.scene.side(side_key)
+    evaluation = evaluate_asked(setup, _asked_of(personalization, setup), StoredAssets())
+    side = evaluation.scene.side(side_key)
     if side is None:
         return None
     drawn = side_picture(side, StoredAssets())
@@ -165,14 +165,14 @@ def keep_proof(personalization: Personalization, side_key: str, drawn: bytes) ->
         Proof.objects.get_or_create(personalization=personalization, side=side_key, defaults={"file": file})
 
 
-def made_record(revision: Revision, walked: Walked) -> Record:
-    """Return the record of a walk; what it tells its reader, it tells the workshop in its own language."""
+def made_record(revision: Revision, evaluation: Evaluation) -> Record:
+    """Return the record of an evaluation; what it tells its reader, it tells the workshop in its own language."""
     others: dict[str, Verdict] = {}
     own = settings.LANGUAGE_CODE
-    if walked.verdict.says_something and base_language(own) != base_language(walked.reader):
-        again = walk_asked(setup_of_revision(revision), walked.asked, StoredAssets(), language=own)
+    if evaluation.verdict.says_something and base_language(own) != base_language(evaluation.language):
+        again = evaluate_asked(setup_of_revision(revision), evaluation.asked, StoredAssets(), language=own)
         others[own] = again.verdict
-    return record_of(walked, others)
+    return record_of(evaluation, others)
 
 
 def dump_record(record: Record) -> dict[str, object]:

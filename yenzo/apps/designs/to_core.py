@@ -7,7 +7,7 @@ from django.http import QueryDict
 from pydantic import TypeAdapter
 
 from yenzo.apps.designs.models import NameRow, Personalization, Upload
-from yenzo.apps.designs.now import context_now
+from yenzo.apps.designs.request_context import request_context
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.products.models import Revision
 from yenzo.apps.products.to_core import shop_setup
@@ -16,9 +16,9 @@ from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.entries import Entries, Meant, files_of
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.setup import Setup
+from yenzo.core.evaluation import Evaluation, evaluate
 from yenzo.core.pricing.amounts import Amounts
 from yenzo.core.record import Record
-from yenzo.core.spine import Walked, walk
 
 MOST_NAMED = 200
 AMOUNTS = TypeAdapter(Amounts)
@@ -101,7 +101,7 @@ def uploads_of_entries(entries: Entries, uploads: Iterable[Upload]) -> Uploads:
     return {key: own for key, own in found.items() if own}
 
 
-def walk_entries(revision: Revision, entries: Entries, *, signed_in: bool = False) -> Walked:
+def evaluate_entries(revision: Revision, entries: Entries, *, signed_in: bool = False) -> Evaluation:
     """Return what follows now from entries for a revision."""
     setup = shop_setup(revision)
-    return walk(setup, entries, StoredAssets(), context_now([setup], signed_in=signed_in))
+    return evaluate(setup, entries, StoredAssets(), request_context([setup], signed_in=signed_in))

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from django.http import HttpRequest, QueryDict
 from django.utils import timezone
 
-from yenzo.apps.designs.now import context_now
+from yenzo.apps.designs.request_context import request_context
 from yenzo.apps.designs.to_core import Uploads, as_uuid, asked_of, entries_of, uploads_of_entries, uploads_of_form
 from yenzo.apps.designs.unfinished import is_waiting, with_arrived
 from yenzo.apps.designs.visitors import known_visitor
@@ -15,7 +15,7 @@ from yenzo.apps.desk.models import Preflight
 from yenzo.apps.desk.services.changes import Wanted
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.products.to_core import shop_setup
-from yenzo.apps.slip.hands import holding_of_form
+from yenzo.apps.slip.hands import selected_in_form
 from yenzo.apps.slip.refreshing import turn_of_form
 from yenzo.apps.slip.slip import Slip, build_slip
 from yenzo.apps.slip.to_core import entries_of_form
@@ -34,11 +34,11 @@ class OrderedSlip:
     def wanted(self, sent_as: uuid.UUID) -> Wanted:
         """Return what the pieces are to be by it."""
         files = tuple(one for own in self.uploads.values() for one in own)
-        return Wanted(self.slip.entries, self.slip.walked, files, sent_as)
+        return Wanted(self.slip.entries, self.slip.evaluation, files, sent_as)
 
 
 def ordered_slip(
-    request: HttpRequest, preflight: Preflight, form: QueryDict | None = None, *, tells_missing: bool = False
+    request: HttpRequest, preflight: Preflight, form: QueryDict | None = None, *, shows_missing: bool = False
 ) -> OrderedSlip:
     """Return the slip of pieces as they are, or as a form has them.
 
@@ -61,17 +61,17 @@ def ordered_slip(
         StoredAssets(),
         uploads,
         pending=pending,
-        tells_missing=tells_missing,
+        shows_missing=shows_missing,
         keeps_page=True,
         turn=turn_of_form(form),
-        holding=holding_of_form(form),
+        selected=selected_in_form(form),
         context=context,
     )
     return OrderedSlip(slip, uploads, is_waiting(pending))
 
 
 def _context(preflight: Preflight, setup: Setup) -> Context:
-    now = context_now([setup], signed_in=True)
+    now = request_context([setup], signed_in=True)
     asked = asked_of(preflight.personalization)
     theirs = Counter(asked.taken(setup))
     stock = {sku: left + theirs[sku] for sku, left in now.stock.items()}

@@ -8,11 +8,11 @@ from yenzo.apps.desk.models import Preflight
 from yenzo.apps.orders.models import Line
 from yenzo.apps.orders.to_core import different_pieces
 from yenzo.apps.products.to_core import setup_of_revision
+from yenzo.core.evaluation import Evaluation
 from yenzo.core.pricing.order import OrderLine, quote_order
-from yenzo.core.spine import Walked
 
 
-def cost_difference(preflight: Preflight, walked: Walked) -> Decimal:
+def cost_difference(preflight: Preflight, evaluation: Evaluation) -> Decimal:
     """Return by how much a line costs more (or less, below 0) with some of its pieces changed.
 
     Both are worked out in the same way by the set-up as it was ordered, so what was agreed to pay for all else stays.
@@ -20,7 +20,7 @@ def cost_difference(preflight: Preflight, walked: Walked) -> Decimal:
     line = preflight.line
     before = list(_priced(line))
     at = list(different_pieces(line)).index(preflight.index)
-    changed = OrderLine(before[at].product, walked.setup, walked.asked, walked.amounts, before[at].of_list)
+    changed = OrderLine(before[at].product, evaluation.setup, evaluation.asked, evaluation.amounts, before[at].of_list)
     return _total([*before[:at], changed, *before[at + 1 :]]) - _total(before)
 
 

@@ -8,7 +8,7 @@ from django.utils.translation import gettext
 
 from yenzo.apps.designs.in_words import PieceInWords, piece_in_words
 from yenzo.apps.designs.personalized import read_as_kept
-from yenzo.apps.desk.looking import look_at
+from yenzo.apps.desk.inspection import inspect_personalization
 from yenzo.apps.desk.models import Change, Finding, Preflight, Question
 from yenzo.apps.desk.services.changes import begun_of
 from yenzo.apps.desk.services.preflights import findings_of, holding_findings
@@ -145,7 +145,7 @@ def question_words(preflight: Preflight, finding: Finding | None) -> str:
             # The finding itself is in the workshop's language.
             same = (
                 one.message
-                for one in look_at(preflight.personalization, order.language)
+                for one in inspect_personalization(preflight.personalization, order.language)
                 if (one.code, one.field, one.side, one.area)
                 == (finding.code, finding.field, finding.side, finding.area)
             )

@@ -10,10 +10,10 @@ from yenzo.apps.orders.models import Order
 
 def on_order_changed(sender: object, order: Order, **_more: Any) -> None:  # noqa: ARG001 - a signal's signature
     """Work out anew whose turn an order is."""
-    note_waiting(order)
+    update_waits_for(order)
 
 
-def note_waiting(order: Order) -> None:
+def update_waits_for(order: Order) -> None:
     """Keep whose turn an order is, and since when. To be called within the change that may alter it."""
     turn = _turn(order)
     if turn != order.waits_for:

@@ -10,6 +10,7 @@ from yenzo.core.documents.areas import Area
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.marks import Mark, area_marks, lies_on_surface, text_marks, whole_mark
 from yenzo.core.documents.setup import Setup, Side
+from yenzo.core.evaluation import evaluate, sample_entries
 from yenzo.core.render.page import side_page
 from yenzo.core.render.svg import ink_markup, path_data
 from yenzo.core.scene.nodes import Lettering, SideScene
@@ -17,7 +18,6 @@ from yenzo.core.shapes.areas import trim_outline
 from yenzo.core.shapes.bending import bend
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.surfaces import surface_warp
-from yenzo.core.spine import sample_entries, walk
 
 MARGIN_MM_SHARE = 0.04
 TICK_STEPS_MM = (1, 2, 5, 10, 20, 50, 100, 200, 500, 1000)
@@ -161,7 +161,7 @@ def lay_out(setup: Setup, selected: str, assets: Assets) -> Bench:
     extent = max(total, highest * 2.2, 1.0)
     gap, grain = extent * MARGIN_MM_SHARE, extent / 900
     sides, left = [], 0.0
-    shown = {side.key: side for side in walk(setup, sample_entries(setup), assets).scene.sides}
+    shown = {side.key: side for side in evaluate(setup, sample_entries(setup), assets).scene.sides}
     for side, (width, height) in sized:
         scene = shown.get(side.key)
         areas = tuple(_area(setup, side, area, selected, grain, scene) for area in side.areas)

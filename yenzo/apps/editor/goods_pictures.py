@@ -8,7 +8,7 @@ from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.http import HttpRequest
 
 from yenzo.apps.accounts.rights import Actor, actor_of
-from yenzo.apps.editor.aspects.own import ArtworkFile, MaskFile
+from yenzo.apps.editor.aspects.workshop_artwork import ArtworkFile, MaskFile
 from yenzo.apps.materials.services.artwork import add_made_artwork
 from yenzo.apps.products.services.pictures import add_goods_picture, add_tints
 from yenzo.core.errors import ArtworkError

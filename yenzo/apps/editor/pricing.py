@@ -11,8 +11,8 @@ from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.pages.phrases import plain_decimal
 from yenzo.core.documents.charge_faults import charge_name
 from yenzo.core.documents.setup import Setup
+from yenzo.core.evaluation import evaluate, sample_entries
 from yenzo.core.pricing.helper import Costs, ExtraCost, Margin, margin_of_extra
-from yenzo.core.spine import sample_entries, walk
 
 MONEY = {
     "blank": "Blank, made here or bought in",
@@ -43,7 +43,7 @@ class ExtraRow:
 
 def extra_rows(setup: Setup, costs: Costs) -> list[ExtraRow]:
     """Return every charge with its margin, as far as sample entries bring it."""
-    lines = walk(setup, sample_entries(setup), StoredAssets()).quote.lines
+    lines = evaluate(setup, sample_entries(setup), StoredAssets()).quote.lines
     amounts = {line.key: line.amount for line in lines}
     rows = []
     for charge in setup.charges:

@@ -10,7 +10,7 @@ from django.conf import settings
 from yenzo.apps.products.models import Product
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import missing_words, read_words, translations
-from yenzo.core.speaking import base_language
+from yenzo.core.translation import base_language
 
 # What each text is, by the name it has in the document.
 WHAT = {

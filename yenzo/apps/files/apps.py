@@ -7,6 +7,6 @@ class FilesConfig(AppConfig):
 
     def ready(self) -> None:
         """Say what is kept for a while."""
-        from yenzo.apps.files.keeping import register
+        from yenzo.apps.files.registrations import register
 
         register()

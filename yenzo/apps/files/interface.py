@@ -9,11 +9,11 @@ from django.db.models import Model
 
 Hashes = Callable[[], Iterable[str]]
 # Who points to files, by app. A file that none of them yields goes.
-HOLDERS: dict[str, Hashes] = {}
+REFERENCES: dict[str, Hashes] = {}
 
 
 @dataclass(frozen=True)
-class Kept:
+class RetainedKind:
     """One kind of thing that is kept for a while: what it is, how to count and to clear what is older than a moment.
 
     For how many days it is kept stands under its key in the setting RETENTION_DAYS.
@@ -25,15 +25,15 @@ class Kept:
     clear: Callable[[datetime], int]
 
 
-KINDS: dict[str, Kept] = {}
+KINDS: dict[str, RetainedKind] = {}
 
 
-def hold_files(app: str, hashes: Hashes) -> None:
+def register_references(app: str, hashes: Hashes) -> None:
     """Say which files an app points to."""
-    HOLDERS[app] = hashes
+    REFERENCES[app] = hashes
 
 
-def keep_for_a_while(*kinds: Kept) -> None:
+def register_retention(*kinds: RetainedKind) -> None:
     """Say what an app keeps only for a while."""
     KINDS.update({kind.key: kind for kind in kinds})
 

@@ -7,6 +7,6 @@ class HistoryConfig(AppConfig):
 
     def ready(self) -> None:
         """Say what is kept."""
-        from yenzo.apps.history.keeping import register
+        from yenzo.apps.history.registrations import register
 
         register()

@@ -7,6 +7,6 @@ class MaterialsConfig(AppConfig):
 
     def ready(self) -> None:
         """Say what is kept, and how a change of it is taken back."""
-        from yenzo.apps.materials import keeping
+        from yenzo.apps.materials import registrations
 
-        keeping.register()
+        registrations.register()

@@ -7,7 +7,7 @@ class OrdersConfig(AppConfig):
 
     def ready(self) -> None:
         """Say who writes the mails, and which files are kept."""
-        from yenzo.apps.orders import keeping, mails
+        from yenzo.apps.orders import mails, registrations
 
         mails.register()
-        keeping.register()
+        registrations.register()

@@ -7,7 +7,7 @@ from decimal import Decimal
 
 from django.utils import timezone
 
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.to_core import calendar_of, deliveries_of
 from yenzo.core.documents.setup import Setup
 from yenzo.core.planning.calendar import Promise, WorkingCalendar, earliest, latest_leaving
@@ -27,13 +27,13 @@ def promise_for(offered: OfferedWay, wished_for: date | None) -> Promise:
     """Return what is promised: the earliest, or the day that is wished for where that is later."""
     if wished_for is None or wished_for <= offered.promise.arrives_on:
         return offered.promise
-    leaves_on = latest_leaving(calendar_of(own_workshop()), wished_for, offered.way.days)
+    leaves_on = latest_leaving(calendar_of(current_workshop()), wished_for, offered.way.days)
     return Promise(max(leaves_on, offered.promise.leaves_on), wished_for)
 
 
 def promise_from(way: DeliveryWay, setups: Iterable[Setup], today: date) -> Promise:
     """Return the earliest promise of a way for goods of these set-ups, if they are begun on a day."""
-    calendar = calendar_of(own_workshop())
+    calendar = calendar_of(current_workshop())
     return earliest(calendar, today, _lead_days(setups, calendar), way.days)
 
 
@@ -45,7 +45,7 @@ def _lead_days(setups: Iterable[Setup], calendar: WorkingCalendar) -> int:
 
 def offered_ways(setups: Iterable[Setup], total: Decimal, *, today: date | None = None) -> tuple[OfferedWay, ...]:
     """Return all ways for an order of goods of these set-ups that come to this sum, as of today."""
-    workshop, today = own_workshop(), today or timezone.localdate()
+    workshop, today = current_workshop(), today or timezone.localdate()
     calendar = calendar_of(workshop)
     lead_days = _lead_days(setups, calendar)
     return tuple(

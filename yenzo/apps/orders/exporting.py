@@ -28,7 +28,7 @@ def _row(role: str, order: Order) -> tuple[Value, ...]:
     row: tuple[Value, ...] = (
         order.number,
         timezone.localtime(order.placed_at),
-        order.standing_words,
+        order.status_words,
         order.get_waits_for_display(),
         timezone.localtime(order.waits_since) if order.waits_for else None,
         order.leaves_on,

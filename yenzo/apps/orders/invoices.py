@@ -12,7 +12,7 @@ from yenzo.apps.orders.showing import ShownLine
 from yenzo.apps.orders.to_core import invoice_address_of
 from yenzo.apps.pages.addressing import written
 from yenzo.apps.pages.languages import read_in
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.to_core import home_country
 from yenzo.core.planning.invoice import Invoice, InvoiceLine, make_invoice, tax_within
 
@@ -25,7 +25,7 @@ def invoice_of(order: Order) -> bytes:
     paid = order.payments.filter(state="approved").latest("ended_at")
     assert paid.ended_at is not None
     paid_on = timezone.localtime(paid.ended_at).date()
-    workshop = own_workshop()
+    workshop = current_workshop()
     with read_in(order.language):
         to = f"{order.customer_name}\n{order.address}".strip()
         invoice_to = invoice_address_of(order)

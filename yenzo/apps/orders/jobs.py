@@ -12,7 +12,7 @@ from yenzo.apps.orders.services.differences import GIVING_BACK, look_after_diffe
 from yenzo.apps.orders.services.orders import DRAWING
 from yenzo.apps.orders.services.payments import SETTLING, look_after_payments
 from yenzo.apps.orders.showing import ShownLine
-from yenzo.apps.outbox.promises import before_now
+from yenzo.apps.outbox.orphaned_jobs import grace_cutoff
 
 # The payment service may be away for a while: 2, 4, 8 … seconds, for about a day in all.
 PATIENT = RetryStrategy(max_attempts=16, exponential_wait=2)
@@ -38,8 +38,8 @@ def draw_proofs(*, order_id: int) -> None:
 @app.task(name="orders.look_after_payments", queueing_lock="look_after_payments")
 def look_after(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
     """Have payments settled, and amounts given back, whose job failed when nobody could write that down."""
-    look_after_payments(SYSTEM_ACTOR, before_now())
-    look_after_differences(SYSTEM_ACTOR, before_now())
+    look_after_payments(SYSTEM_ACTOR, grace_cutoff())
+    look_after_differences(SYSTEM_ACTOR, grace_cutoff())
 
 
 @app.task(name=SETTLING, retry=PATIENT)

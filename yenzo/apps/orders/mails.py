@@ -17,7 +17,7 @@ from yenzo.apps.outbox.interface import Writer, mails_are_written
 from yenzo.apps.outbox.posting import Mail, MailPicture
 from yenzo.apps.outbox.services.mails import MailWish, want_mail
 from yenzo.apps.pages.languages import read_in
-from yenzo.apps.workshop.own import workshop_name
+from yenzo.apps.workshop.current import workshop_name
 
 SUBJECTS = {
     "placed": gettext_noop("Your order {number}: please check it once more"),

@@ -4,7 +4,7 @@ from yenzo.apps.accounts.rights import SYSTEM_ACTOR, Actor
 from yenzo.apps.orders.interface import order_paid
 from yenzo.apps.orders.mails import want_order_mails
 from yenzo.apps.orders.models import Difference, Order, Payment
-from yenzo.apps.orders.outside import payment_gateway
+from yenzo.apps.orders.payment_gateway import payment_gateway
 from yenzo.apps.orders.services.differences import record_given_back, shares_of
 from yenzo.apps.orders.services.payments import record_outcome, start_payment
 from yenzo.gateways.payment.interface import PaymentSilenceError

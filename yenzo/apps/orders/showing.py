@@ -19,7 +19,7 @@ from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.quote import Quote, price
 from yenzo.core.record import ArtworkRecord, Recorded, RecordedArea, TextRecord
 from yenzo.core.scene.paints import Paint
-from yenzo.core.speaking import decimal
+from yenzo.core.translation import decimal
 
 
 @dataclass(frozen=True)

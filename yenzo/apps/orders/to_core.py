@@ -8,10 +8,10 @@ from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.orders.models import Line, Order
 from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.core.documents.entries import Address, files_of
+from yenzo.core.evaluation import evaluate_asked
 from yenzo.core.planning.work import OriginalFile, Work
 from yenzo.core.pricing.delivery import DeliveryWay
 from yenzo.core.pricing.quote import Quote
-from yenzo.core.spine import walk_asked
 
 
 def quote_of(line: Line) -> Quote:
@@ -59,7 +59,7 @@ def work_of(line: Line, index: int, lines_in_order: int, personalization: Person
         piece=line.number,
         pieces_in_order=lines_in_order,
         revision=line.revision.sha256,
-        walked=walk_asked(setup_of_revision(line.revision), asked, StoredAssets()),
+        evaluation=evaluate_asked(setup_of_revision(line.revision), asked, StoredAssets()),
         assets=StoredAssets(),
         revision_number=line.revision.number,
         index=index if line.is_list else None,

@@ -7,6 +7,6 @@ class OutboxConfig(AppConfig):
 
     def ready(self) -> None:
         """Say how long mails are kept."""
-        from yenzo.apps.outbox.keeping import register
+        from yenzo.apps.outbox.registrations import register
 
         register()

@@ -4,7 +4,7 @@ from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
-from yenzo.apps.outbox.promises import before_now
+from yenzo.apps.outbox.orphaned_jobs import grace_cutoff
 from yenzo.apps.outbox.services.mails import SENDING, look_after_mails, note_unsent
 from yenzo.apps.outbox.services.mails import send_mail as send
 
@@ -16,7 +16,7 @@ MOST_ATTEMPTS = 16
 @app.task(name="outbox.look_after_mails", queueing_lock="look_after_mails")
 def look_after(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
     """Have mails sent whose job failed when nobody could write that down."""
-    look_after_mails(SYSTEM_ACTOR, before_now())
+    look_after_mails(SYSTEM_ACTOR, grace_cutoff())
 
 
 @app.task(name=SENDING, pass_context=True, retry=RetryStrategy(max_attempts=MOST_ATTEMPTS, exponential_wait=2))

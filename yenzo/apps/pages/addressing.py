@@ -13,7 +13,7 @@ from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.entries import Address
 from yenzo.core.documents.fields import AddressField
 from yenzo.core.documents.setup import Offer, Setup
-from yenzo.core.speaking import locale_of, reader
+from yenzo.core.translation import current_language, locale_of
 
 MOST_PART = 200
 PARTS = ("company", "street", "district", "postcode", "town", "region")
@@ -21,7 +21,7 @@ PARTS = ("company", "street", "district", "postcode", "town", "region")
 
 def country_names() -> list[tuple[str, str]]:
     """Return all countries by what they are called in the language of who reads."""
-    names = locale_of(reader()).territories
+    names = locale_of(current_language()).territories
     return sorted(((code, names.get(code, code)) for code in countries()), key=lambda one: one[1])
 
 
@@ -100,12 +100,12 @@ def _field(country: str) -> AddressField:
 
 def _context() -> EntryContext:
     setup = Setup(offer=Offer(name="-", base_price="0"))
-    return EntryContext(setup=setup, language=reader(), today=None)
+    return EntryContext(setup=setup, language=current_language(), today=None)
 
 
 def _tidied(address: Address) -> Address:
     field = _field(address.country)
-    tidied = kind_of(field).value(field, RawEntry(address, (), reader(), {}))
+    tidied = kind_of(field).value(field, RawEntry(address, (), current_language(), {}))
     assert isinstance(tidied, Address)
     return tidied
 

@@ -7,13 +7,13 @@ from django.conf import settings
 from django.http import HttpResponse
 from django.utils import translation
 
-from yenzo.core.speaking import speaking
+from yenzo.core.translation import override_language
 
 
 @contextmanager
 def read_in(language: str) -> Iterator[None]:
     """Say everything in it in this language: Django's templates and forms, and the core's sentences."""
-    with translation.override(language), speaking(language):
+    with translation.override(language), override_language(language):
         yield
 
 

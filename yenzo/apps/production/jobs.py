@@ -4,7 +4,7 @@ from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR
-from yenzo.apps.outbox.promises import before_now
+from yenzo.apps.outbox.orphaned_jobs import grace_cutoff
 from yenzo.apps.production.making import make
 from yenzo.apps.production.sending import ask_after_parcels
 from yenzo.apps.production.services.packs import MAKING, look_after_packs, note_delay, note_failure
@@ -19,7 +19,7 @@ FAULT = "Something on our side failed."
 @app.task(name="production.look_after_packs", queueing_lock="look_after_packs")
 def look_after(timestamp: int) -> None:  # noqa: ARG001 - periodic tasks get their time
     """Have packs made whose job failed when nobody could write that down."""
-    look_after_packs(SYSTEM_ACTOR, before_now())
+    look_after_packs(SYSTEM_ACTOR, grace_cutoff())
 
 
 @app.task(

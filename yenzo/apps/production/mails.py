@@ -11,7 +11,7 @@ from yenzo.apps.outbox.posting import Mail
 from yenzo.apps.outbox.services.mails import MailWish, want_mail
 from yenzo.apps.pages.languages import read_in
 from yenzo.apps.production.models import Parcel
-from yenzo.apps.workshop.own import workshop_name
+from yenzo.apps.workshop.current import workshop_name
 
 
 def want_part_mail(actor: Actor, parcel: Parcel) -> None:

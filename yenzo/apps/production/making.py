@@ -17,5 +17,5 @@ def make(pack_id: int) -> None:
     work = work_of(pack.line, pack.index, pack.line.order.lines.count(), pack.personalization)
     made = make_pack(work, lambda done, steps: note_progress(SYSTEM_ACTOR, pack_id, done, steps))
     # It was in order when it was ordered. A check that was made stricter since asks; it doesn't stop.
-    questioned = " ".join(item.message for item in work.walked.verdict.blocking)
+    questioned = " ".join(item.message for item in work.evaluation.verdict.blocking)
     keep_pack(SYSTEM_ACTOR, pack_id, made, questioned=questioned)

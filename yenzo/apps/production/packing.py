@@ -11,9 +11,9 @@ from yenzo.apps.orders.models import Order
 from yenzo.apps.orders.models.orders import NUMBER_OR_TICKET
 from yenzo.apps.pages.languages import read_in
 from yenzo.apps.pages.numbers import whole_number
-from yenzo.apps.production.gathered import Gathered, gathered, open_parcel
 from yenzo.apps.production.models import Parcel, RackPlace
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.production.piece_counts import PieceCounts, count_pieces, open_parcel
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.core.planning.delivery_note import DeliveryNote, NoteLine, make_delivery_note
 
 
@@ -24,9 +24,9 @@ class PackingOrder:
     order: Order
 
     @cached_property
-    def pieces(self) -> list[Gathered]:
+    def pieces(self) -> list[PieceCounts]:
         """Its pieces with how far they are."""
-        return gathered(self.order)
+        return count_pieces(self.order)
 
     @property
     def place(self) -> RackPlace | None:
@@ -56,7 +56,7 @@ class PackingOrder:
 
 def orders_to_pack() -> Iterable[Order]:
     """Return the orders of which anything is made and not sent, what leaves first first."""
-    waiting = Order.objects.standing(Order.PaymentState.PAID).filter(sent_at=None, pieces_made__gt=0)
+    waiting = Order.objects.with_status(Order.PaymentState.PAID).filter(sent_at=None, pieces_made__gt=0)
     return waiting.select_related("rack_place").prefetch_related("lines").order_by("-is_rush", "leaves_on", "number")
 
 
@@ -86,10 +86,10 @@ def scanned_at_packing(words: str) -> Scanned | None:
 
 def delivery_note_of(parcel: Parcel) -> bytes:
     """Return the delivery note of a parcel, sent or being packed, in its customer's language."""
-    order, workshop = parcel.order, own_workshop()
+    order, workshop = parcel.order, current_workshop()
     inside = {(item.line_id, item.index): item.quantity for item in parcel.items.all()}
     with read_in(order.language):
-        pieces = gathered(order)
+        pieces = count_pieces(order)
         later = any(one.ordered > one.sent + inside.get(one.key, 0) for one in pieces)
         note = DeliveryNote(
             number=f"{order.number}-{_place_of(parcel)}",
@@ -109,7 +109,7 @@ def _place_of(parcel: Parcel) -> int:
     return parcel.order.parcels.filter(pk__lte=parcel.pk).count()
 
 
-def _line(one: Gathered, count: int) -> NoteLine:
+def _line(one: PieceCounts, count: int) -> NoteLine:
     name = one.piece.setup.offer.name + (f", {one.piece.variant.name}" if one.piece.variant else "")
     texts = tuple(text.made.words for text in one.piece.in_words.texts)
     return NoteLine(one.piece.number, name, count, one.ordered, texts)

@@ -2,7 +2,7 @@
 
 from yenzo.apps.orders.models import Order
 from yenzo.apps.production.models import RackPlace
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 
 
 def note_rack(order: Order) -> RackPlace | None:
@@ -18,7 +18,7 @@ def note_rack(order: Order) -> RackPlace | None:
     if place is not None:
         return place
     taken = set(RackPlace.objects.values_list("number", flat=True))
-    for number in range(1, own_workshop().rack_places + 1):
+    for number in range(1, current_workshop().rack_places + 1):
         if number not in taken:
             # Two orders may want the same place at the same moment: one of them gets it, the other looks on.
             made, is_new = RackPlace.objects.get_or_create(number=number, defaults={"order": order})

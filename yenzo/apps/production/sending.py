@@ -4,9 +4,9 @@ from contextlib import suppress
 
 from yenzo.apps.accounts.rights import SYSTEM_ACTOR, Actor
 from yenzo.apps.orders.models import Order
-from yenzo.apps.production.gathered import open_parcel
+from yenzo.apps.production.carrier_gateway import carrier
 from yenzo.apps.production.models import Parcel
-from yenzo.apps.production.outside import carrier
+from yenzo.apps.production.piece_counts import open_parcel
 from yenzo.apps.production.services.jobs import JobError
 from yenzo.apps.production.services.packing import note_delivered, refuse_unsendable, send_parcel
 from yenzo.gateways.carrier.interface import CarrierSilenceError

@@ -13,7 +13,7 @@ from yenzo.apps.materials.models import Material
 from yenzo.apps.production.models import Job, Station
 from yenzo.apps.production.to_core import UNDECORATED
 from yenzo.apps.stock.models import StockItem
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.to_core import calendar_of
 from yenzo.core.planning.calendar import WorkingCalendar
 
@@ -161,7 +161,7 @@ def method_names() -> dict[str, str]:
 def week_of(today: date | None = None) -> Week:
     """Return the board as of today."""
     today = today or timezone.localdate()
-    calendar = calendar_of(own_workshop())
+    calendar = calendar_of(current_workshop())
     days = _days(calendar, today)
     jobs = list(Job.objects.open().select_related("line__order", "line__revision", "holder").only(*SHOWN))
     stations = list(Station.objects.prefetch_related("people"))

@@ -8,6 +8,6 @@ class ProductsConfig(AppConfig):
 
     def ready(self) -> None:
         """Say what is kept, and how a change of who uses a kit is taken back."""
-        from yenzo.apps.products.keeping import register
+        from yenzo.apps.products.registrations import register
 
         register()

@@ -14,7 +14,7 @@ from yenzo.apps.products.kits import Kits
 from yenzo.apps.products.models import Product, Revision
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import base_language, listed, reader
+from yenzo.core.translation import base_language, current_language, listed
 
 # How wide a product's picture is asked for: the smallest there is.
 LISTED_PX = 360
@@ -78,7 +78,7 @@ class ShopCard:
         return (self.revision.name, *self.revision.card.get("names", {}).values())
 
     def _worded(self, part: str) -> str:
-        known, language = self.revision.card.get(part, {}), reader()
+        known, language = self.revision.card.get(part, {}), current_language()
         return str(known.get(language) or known.get(base_language(language)) or "")
 
     @property

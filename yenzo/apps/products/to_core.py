@@ -7,21 +7,21 @@ from typing import Any
 from yenzo.apps.materials.to_core import all_materials
 from yenzo.apps.products.linked import with_linked
 from yenzo.apps.products.models import KitMember, Product, Revision
+from yenzo.core.caching import SizedCache
 from yenzo.core.documents.kit_use import Override
 from yenzo.core.documents.reading import read_setup, read_trusted
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import in_language
-from yenzo.core.keeping import Kept
 from yenzo.core.pricing.helper import Costs
-from yenzo.core.speaking import reader
+from yenzo.core.translation import current_language
 
 # Of the documents: what is compiled from them takes some times as much.
 MOST_DOCUMENT_BYTES = 24_000_000
 MOST_DRAFT_BYTES = 4_000_000
 
 
-_compiled: Kept[Setup] = Kept(MOST_DOCUMENT_BYTES)
-_drafts: Kept[Setup] = Kept(MOST_DRAFT_BYTES)
+_compiled: SizedCache[Setup] = SizedCache(MOST_DOCUMENT_BYTES)
+_drafts: SizedCache[Setup] = SizedCache(MOST_DRAFT_BYTES)
 
 
 def setup_of_revision(revision: Revision) -> Setup:
@@ -37,7 +37,7 @@ def setup_of_revision(revision: Revision) -> Setup:
 
 def shop_setup(revision: Revision) -> Setup:
     """Return the set-up that a revision holds, in the words of who reads."""
-    return in_language(setup_of_revision(revision), reader())
+    return in_language(setup_of_revision(revision), current_language())
 
 
 def costs_of(product: Product) -> Costs:

@@ -7,7 +7,7 @@ class ShopConfig(AppConfig):
 
     def ready(self) -> None:
         """Say what is kept, for how long, and who writes the mails."""
-        from yenzo.apps.shop import keeping, mails
+        from yenzo.apps.shop import mails, registrations
 
-        keeping.register()
+        registrations.register()
         mails.register()

@@ -14,7 +14,7 @@ from yenzo.apps.designs.differing import what_differs
 from yenzo.apps.designs.in_words import PieceInWords, told_apart
 from yenzo.apps.designs.models import Design, NameList
 from yenzo.apps.designs.personalized import Personalized, quoted_together, read_designs, read_rows
-from yenzo.apps.designs.to_core import entries_of, walk_entries
+from yenzo.apps.designs.to_core import entries_of, evaluate_entries
 from yenzo.apps.orders.orderable import obstacles
 from yenzo.apps.orders.services.orders import IntakeLine
 from yenzo.core.asking.second_look.look import second_look
@@ -172,8 +172,8 @@ def _newer(piece: Personalized, *, signed_in: bool) -> Newer | None:
     live = piece.revision.product.live
     if live is None or live.pk == piece.revision.pk or piece.revision.product.is_resting:
         return None
-    walked = walk_entries(live, entries_of(piece.personalization), signed_in=signed_in)
-    troubles = tuple(item.message for item in walked.verdict.blocking)
-    now = Recorded(walked.setup, walked.asked, record_of(walked))
-    differs = what_differs(piece.recorded, piece.quote, now, walked.quote)
-    return Newer(live.pk, piece.quote, walked.quote, troubles, is_kept=piece.is_of_today, differs=differs)
+    evaluation = evaluate_entries(live, entries_of(piece.personalization), signed_in=signed_in)
+    troubles = tuple(item.message for item in evaluation.verdict.blocking)
+    now = Recorded(evaluation.setup, evaluation.asked, record_of(evaluation))
+    differs = what_differs(piece.recorded, piece.quote, now, evaluation.quote)
+    return Newer(live.pk, piece.quote, evaluation.quote, troubles, is_kept=piece.is_of_today, differs=differs)

@@ -15,7 +15,7 @@ from yenzo.apps.pages.addressing import PostalForm
 from yenzo.apps.pages.fields import LineField, LinesField, MailField
 from yenzo.apps.pages.templatetags.writing import day
 from yenzo.core.documents.entries import Address
-from yenzo.core.speaking import locale_of, reader
+from yenzo.core.translation import current_language, locale_of
 
 CHECK = gettext_lazy("I have checked the spelling of everything that will be made.")
 # Longer than anybody plans ahead; a wish beyond it is a slip of the finger.
@@ -80,7 +80,7 @@ class CheckoutForm(PostalForm):
     def shown_ways(self) -> list[dict[str, Any]]:
         """The ways as the page shows them, each with what all of it comes to."""
         chosen = self["delivery"].value()
-        names = locale_of(reader()).territories
+        names = locale_of(current_language()).territories
         return [
             {
                 "key": key,
@@ -107,7 +107,7 @@ class CheckoutForm(PostalForm):
         chosen = self.ways.get(given.get("delivery", ""))
         country, wished_for = given.get("country"), given.get("wished_for")
         if chosen and country and not chosen.way.is_pickup and not chosen.way.goes_to(country):
-            name = locale_of(reader()).territories.get(country, country)
+            name = locale_of(current_language()).territories.get(country, country)
             why = gettext("{way} doesn't go to {country}. Please choose another way.")
             self.add_error("delivery", why.format(way=chosen.way.name, country=name))
         elif chosen and wished_for:

@@ -13,7 +13,7 @@ from django.utils.safestring import SafeString, mark_safe
 from django.views.decorators.http import require_safe
 
 from yenzo.apps.products.models import Product, Revision
-from yenzo.apps.workshop.own import workshop_name
+from yenzo.apps.workshop.current import workshop_name
 from yenzo.core.documents.setup import Setup
 
 LARGE_PX = 720

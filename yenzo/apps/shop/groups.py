@@ -41,7 +41,7 @@ def goods_of(group: Group, member: uuid.UUID | None) -> list[GroupGoods]:
     lists = group.lists.select_related("revision__product__live").order_by("created_at")
     found = []
     for names in lists:
-        own = names.rows.standing().filter(member=member).select_related("design") if member else ()
+        own = names.rows.active().filter(member=member).select_related("design") if member else ()
         found.append(GroupGoods(names, ListPage(names), tuple(own)))
     return found
 

@@ -11,7 +11,7 @@ from yenzo.apps.outbox.posting import Mail
 from yenzo.apps.pages.languages import read_in
 from yenzo.apps.shop.models import SignInLink
 from yenzo.apps.shop.services.sign_in import token_of
-from yenzo.apps.workshop.own import workshop_name
+from yenzo.apps.workshop.current import workshop_name
 
 
 def _link(about: str, key: str) -> Mail:

@@ -9,17 +9,17 @@ from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 
 from yenzo.apps.designs.models import Design, NameList
-from yenzo.apps.designs.now import context_now, pieces_left
 from yenzo.apps.designs.personalized import read_now
+from yenzo.apps.designs.request_context import pieces_left, request_context
 from yenzo.apps.designs.to_core import Uploads, as_uuid, uploads_of_form
 from yenzo.apps.designs.unfinished import is_waiting, with_arrived
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.products.models import Product, Revision
 from yenzo.apps.products.to_core import shop_setup
-from yenzo.apps.shop import lately
+from yenzo.apps.shop import preview_cache
 from yenzo.apps.shop.found_by import absolute, product_data
-from yenzo.apps.slip.hands import holding_of_form
+from yenzo.apps.slip.hands import selected_in_form
 from yenzo.apps.slip.refreshing import turn_of_form
 from yenzo.apps.slip.slip import Slip, build_slip
 from yenzo.apps.slip.to_core import entries_of_form
@@ -51,7 +51,7 @@ def sold_setup(product: Product) -> Setup:
 
 def live_setup(key: str) -> Setup:
     """Return the set-up of a product that the shop sells, or answer that there is none; no more of it is read."""
-    found = lately.live_revision(key)
+    found = preview_cache.live_revision(key)
     if found is None:
         raise Http404
     pk, sha256 = found
@@ -72,7 +72,7 @@ def slip_of_form(
     setup: Setup,
     sent: QueryDict,
     *,
-    tells_missing: bool = False,
+    shows_missing: bool = False,
     is_preview: bool = False,
 ) -> SentSlip:
     """Return the slip that a form of the product's page asks for; a preview stays on its page of the form."""
@@ -85,13 +85,13 @@ def slip_of_form(
         StoredAssets(),
         uploads,
         pending=pending,
-        context=context_now(
-            [setup], signed_in=is_signed_in(request), stock=lately.stock if is_preview else pieces_left
+        context=request_context(
+            [setup], signed_in=is_signed_in(request), stock=preview_cache.stock if is_preview else pieces_left
         ),
-        tells_missing=tells_missing,
+        shows_missing=shows_missing,
         keeps_page=is_preview,
         turn=turn_of_form(form),
-        holding=holding_of_form(form),
+        selected=selected_in_form(form),
     )
     return SentSlip(slip, uploads, is_waiting(pending))
 
@@ -134,7 +134,7 @@ def product_response(
         "refresh_address": reverse("shop:refresh", args=[product.key]),
         "show_address": reverse("shop:show", args=[product.key]),
         "blocking": list(slip.verdict.blocking) if status != 200 else [],
-        "tells_missing": status != 200,
+        "shows_missing": status != 200,
         "canonical": absolute(reverse("shop:product", args=[product.key])),
         "data": product_data(product, product.live, slip.setup, is_left=not slip.goods_problems),
         "keep_address": reverse("shop:keep_design", args=[product.key]),

@@ -1,4 +1,4 @@
-"""What can be changed by hand: a walk comes in; each thing that may be, in words and with its controls, goes out."""
+"""What can be changed by hand: an evaluation comes in; each such thing, in words and with its controls, goes out."""
 
 import math
 from collections.abc import Iterator, Mapping
@@ -8,10 +8,11 @@ from typing import Any
 from django.http import QueryDict
 from django.utils.translation import get_language, gettext
 
-from yenzo.apps.slip.told_apart import Parts, parts_of
+from yenzo.apps.slip.fingerprints import Fingerprints, fingerprints_of
 from yenzo.core.asking.by_hand import aligns_of, base_typeface, free_typefaces
 from yenzo.core.asking.gestures import Hands, after, dump_hands, read_gestures, read_hands
 from yenzo.core.asking.kinds.own_items import own_items_of
+from yenzo.core.caching import cached_on
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.freedoms import Freedoms
 from yenzo.core.documents.materials import Materials
@@ -28,13 +29,12 @@ from yenzo.core.documents.own_items import (
     split_id,
 )
 from yenzo.core.documents.values import clean_text
-from yenzo.core.keeping import kept_on
+from yenzo.core.evaluation import Evaluation
 from yenzo.core.measure import MM_PER_INCH
 from yenzo.core.scene.moved import Moved
 from yenzo.core.scene.nodes import AreaScene, Lettering, Node, PlacedPicture
 from yenzo.core.shapes.box import Box
-from yenzo.core.speaking import decimal
-from yenzo.core.spine import Walked
+from yenzo.core.translation import decimal
 
 MOST_SENT, MOST_NAME = 200_000, 130
 MOST_TEXT_CHARACTERS = 500
@@ -53,7 +53,7 @@ class Pick:
 
 
 @dataclass(frozen=True)
-class HeldItem:
+class MovableItem:
     """Something on the goods that customers may change: what it is called, where it is, and what can be changed."""
 
     key: str
@@ -89,9 +89,9 @@ def hands_of_form(form: QueryDict) -> Hands:
     return hands.model_copy(update={"items": {key: _as_typed(form, key, items) for key, items in hands.items.items()}})
 
 
-def holding_of_form(form: QueryDict) -> str:
+def selected_in_form(form: QueryDict) -> str:
     """Return what is held by hand just now, by its name on the goods; empty for nothing."""
-    return form.get("holding", "")[:MOST_NAME]
+    return form.get("selected-item", "")[:MOST_NAME]
 
 
 def _as_typed(form: QueryDict, field_key: str, items: OwnItems) -> OwnItems:
@@ -108,24 +108,26 @@ def _as_typed(form: QueryDict, field_key: str, items: OwnItems) -> OwnItems:
     return tuple(typed(item) for item in items)
 
 
-def settled_hands(entries: Entries, walked: Walked) -> str:
+def settled_hands(entries: Entries, evaluation: Evaluation) -> str:
     """Return what hands have changed as far as it could be, as the next request carries it.
 
     What isn't asked now keeps what was done to it.
     """
     settled = {
-        node.placement: node.moved.adjustment for _, node in _movable(walked) if node.moved and node.moved.item is None
+        node.placement: node.moved.adjustment
+        for _, node in _movable(evaluation)
+        if node.moved and node.moved.item is None
     }
     adjustments = {key: one for key, one in {**entries.adjustments, **settled}.items() if one}
-    return dump_hands(Hands(adjustments=adjustments, items=_settled_items(entries, walked)))
+    return dump_hands(Hands(adjustments=adjustments, items=_settled_items(entries, evaluation)))
 
 
-def _settled_items(entries: Entries, walked: Walked) -> dict[str, OwnItems]:
+def _settled_items(entries: Entries, evaluation: Evaluation) -> dict[str, OwnItems]:
     """Return all own items, those that show as they came to lie."""
-    lies = {node.placement: node.moved.item for _, node in _movable(walked) if node.moved and node.moved.item}
+    lies = {node.placement: node.moved.item for _, node in _movable(evaluation) if node.moved and node.moved.item}
     settled = {}
     for field, items in entries.items.items():
-        asked = {item.key: item for item in own_items_of(walked.asked.values.get(field))}
+        asked = {item.key: item for item in own_items_of(evaluation.asked.values.get(field))}
         settled[field] = tuple(lies.get(item_id(field, item.key), asked.get(item.key, item)) for item in items)
     return {field: tuple(_without_file(item) for item in items) for field, items in settled.items()}
 
@@ -134,63 +136,63 @@ def _without_file(item: OwnItem) -> OwnItem:
     return item.model_copy(update={"made": None}) if isinstance(item, OwnPicture) else item
 
 
-def held_items(walked: Walked, holding: str) -> tuple[HeldItem, ...]:
+def movable_items(evaluation: Evaluation, selected: str) -> tuple[MovableItem, ...]:
     """Return all that customers may change now, in painting order; what can be chosen only of what is held."""
     return tuple(
-        _held(walked, area, node) if node.placement == holding else _kept(walked, area, node)
-        for area, node in _movable(walked)
+        _selected(evaluation, area, node) if node.placement == selected else _unselected(evaluation, area, node)
+        for area, node in _movable(evaluation)
     )
 
 
-def list_parts(items: tuple[HeldItem, ...]) -> Parts:
+def list_fingerprints(items: tuple[MovableItem, ...]) -> Fingerprints:
     """Return what tells the list of what can be changed by hand apart: its order, and the words of each."""
     order = repr([(item.key, item.side) for item in items])
-    return parts_of("hands", order, (f"{item.name}\n{item.said}" for item in items))
+    return fingerprints_of("hands", order, (f"{item.name}\n{item.said}" for item in items))
 
 
-def strip_parts(item: HeldItem | None) -> Parts:
+def strip_fingerprints(item: MovableItem | None) -> Fingerprints:
     """Return what tells the strip of what is held apart: its controls, and the numbers in them."""
     if item is None:
-        return parts_of("strip", "", ())
+        return fingerprints_of("strip", "", ())
     controls = replace(item, said="", left_mm="", top_mm="", width_mm="", turn_deg="", letter_mm="")
-    return parts_of("strip", repr(controls), (getattr(item, name) for name in NUMBERS))
+    return fingerprints_of("strip", repr(controls), (getattr(item, name) for name in NUMBERS))
 
 
-def changed_numbers(item: HeldItem | None, seen: Mapping[str, Parts]) -> list[tuple[str, str]] | None:
+def changed_numbers(item: MovableItem | None, seen: Mapping[str, Fingerprints]) -> list[tuple[str, str]] | None:
     """Return the boxes of the strip of what is held in which another number is seen, and what belongs in them.
 
     None where the whole strip looks otherwise than what is seen.
     """
-    changed = strip_parts(item).changed(seen)
+    changed = strip_fingerprints(item).changed(seen)
     if changed is None:
         return None
     return [(NUMBERS[at].partition("_")[0], getattr(item, NUMBERS[at])) for at in changed]
 
 
-def _movable(walked: Walked) -> Iterator[tuple[AreaScene, Node]]:
-    return ((area, node) for area in walked.scene.areas for node in area.nodes if node.moved)
+def _movable(evaluation: Evaluation) -> Iterator[tuple[AreaScene, Node]]:
+    return ((area, node) for area in evaluation.scene.areas for node in area.nodes if node.moved)
 
 
-def _kept(walked: Walked, area: AreaScene, node: Node) -> HeldItem:
+def _unselected(evaluation: Evaluation, area: AreaScene, node: Node) -> MovableItem:
     """Return what is told of something that isn't held, told once: most stays where it lies while one is moved."""
-    materials = walked.setup.materials
+    materials = evaluation.setup.materials
     about = (get_language(), area.area, materials.methods.get(area.method))
-    return kept_on(node, "told", about, lambda: _told(materials, area, node, {}))
+    return cached_on(node, "told", about, lambda: _told(materials, area, node, {}))
 
 
-def _held(walked: Walked, area: AreaScene, node: Node) -> HeldItem:
+def _selected(evaluation: Evaluation, area: AreaScene, node: Node) -> MovableItem:
     item = node.moved.item if node.moved else None
-    offered = _offered_of_own(walked, node, item) if item else _offered(walked, node)
-    return _told(walked.setup.materials, area, node, offered)
+    offered = _offered_of_own(evaluation, node, item) if item else _offered(evaluation, node)
+    return _told(evaluation.setup.materials, area, node, offered)
 
 
-def _told(materials: Materials, area: AreaScene, node: Node, offered: dict[str, Any]) -> HeldItem:
+def _told(materials: Materials, area: AreaScene, node: Node, offered: dict[str, Any]) -> MovableItem:
     moved, box = node.moved, node.bounds
     assert moved is not None
     assert box is not None
     scale = math.hypot(moved.matrix.a, moved.matrix.b)
     text = node if isinstance(node, Lettering) else None
-    return HeldItem(
+    return MovableItem(
         key=node.placement,
         side=area.side,
         name=node.name if not isinstance(node, Lettering) else " / ".join(node.lines or (node.text,)),
@@ -209,29 +211,29 @@ def _told(materials: Materials, area: AreaScene, node: Node, offered: dict[str, 
     )
 
 
-def _offered(walked: Walked, node: Node) -> dict[str, Any]:
+def _offered(evaluation: Evaluation, node: Node) -> dict[str, Any]:
     """Return what can be chosen for what a placement put there."""
     moved = node.moved
     assert moved is not None
     letters = moved.free.letters if isinstance(node, Lettering) else None
     return {
-        "typefaces": _typefaces(walked, node, moved) if isinstance(node, Lettering) else (),
-        "colors": _palette_picks(walked.setup.materials, moved.free.palette, node),
-        "aligns": _aligns(walked, node, moved),
+        "typefaces": _typefaces(evaluation, node, moved) if isinstance(node, Lettering) else (),
+        "colors": _palette_picks(evaluation.setup.materials, moved.free.palette, node),
+        "aligns": _aligns(evaluation, node, moved),
         "least_letter_mm": _plain(letters.least_mm) if letters else "",
         "most_letter_mm": _plain(letters.most_mm) if letters else "",
     }
 
 
-def _offered_of_own(walked: Walked, node: Node, item: OwnItem) -> dict[str, Any]:
+def _offered_of_own(evaluation: Evaluation, node: Node, item: OwnItem) -> dict[str, Any]:
     """Return what can be chosen for an own item."""
     own = split_id(node.placement)
-    field = walked.setup.field(own[0]) if own else None
+    field = evaluation.setup.field(own[0]) if own else None
     assert isinstance(field, OwnItemsField)
     if item.locked:
         return {}
-    materials = walked.setup.materials
-    offered: dict[str, Any] = {"places": _places(walked, field, item)}
+    materials = evaluation.setup.materials
+    offered: dict[str, Any] = {"places": _places(evaluation, field, item)}
     palette = None
     if isinstance(item, OwnText) and isinstance(node, Lettering) and field.texts:
         palette, letters = field.texts.palette, field.texts.letters
@@ -272,11 +274,11 @@ def _palette_picks(materials: Materials, palette_key: str | None, node: Node) ->
     )
 
 
-def _places(walked: Walked, field: OwnItemsField, item: OwnItem) -> tuple[Pick, ...]:
+def _places(evaluation: Evaluation, field: OwnItemsField, item: OwnItem) -> tuple[Pick, ...]:
     """Return the areas that an item can be put into; none where there is only one."""
     picks = []
-    for placement in walked.setup.placements_of(field.key):
-        side = walked.setup.side(placement.side)
+    for placement in evaluation.setup.placements_of(field.key):
+        side = evaluation.setup.side(placement.side)
         area = side.area(placement.area) if side else None
         if side and area:
             picks.append(Pick(placement.key, f"{side.name} / {area.name}", placement.key == item.place))
@@ -331,18 +333,18 @@ def _stopped(area: AreaScene, node: Node, moved: Moved) -> Iterator[str]:
         yield gettext("It can't be turned further here, there is no room in “{area}”.").format(area=area.name)
 
 
-def _typefaces(walked: Walked, node: Lettering, moved: Moved) -> tuple[Pick, ...]:
-    placement = walked.setup.placement(node.placement)
+def _typefaces(evaluation: Evaluation, node: Lettering, moved: Moved) -> tuple[Pick, ...]:
+    placement = evaluation.setup.placement(node.placement)
     assert placement is not None
-    materials = walked.setup.materials
-    keys = free_typefaces(materials, moved.free, base_typeface(placement, walked.asked.values))
+    materials = evaluation.setup.materials
+    keys = free_typefaces(materials, moved.free, base_typeface(placement, evaluation.asked.values))
     # One is no choice: a family may have one face only.
     shown = keys if len(keys) > 1 else ()
     return tuple(Pick(key, materials.typefaces[key].name, key == node.typeface) for key in shown)
 
 
-def _aligns(walked: Walked, node: Node, moved: Moved) -> tuple[Pick, ...]:
-    placement = walked.setup.placement(node.placement)
+def _aligns(evaluation: Evaluation, node: Node, moved: Moved) -> tuple[Pick, ...]:
+    placement = evaluation.setup.placement(node.placement)
     if placement is None or not moved.free.align:
         return ()
     words = _align_words()

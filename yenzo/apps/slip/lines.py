@@ -16,15 +16,15 @@ from yenzo.apps.pages.templatetags.writing import rate
 from yenzo.apps.slip.controls import Control, Details, Drawn, control_of
 from yenzo.core.asking.check import is_needed
 from yenzo.core.asking.kinds.interface import Raw
+from yenzo.core.caching import cached_on
 from yenzo.core.documents.charges import ChoiceCharge, FixedCharge, FormulaCharge
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.fields import AnyField, ComputedField, ExtraField
 from yenzo.core.documents.setup import Setup
-from yenzo.core.keeping import kept_on
+from yenzo.core.evaluation import Evaluation
 from yenzo.core.pricing.words import charge_words
 from yenzo.core.scene.nodes import Lettering, Node, PlacedDrawing
-from yenzo.core.speaking import decimal
-from yenzo.core.spine import Walked
+from yenzo.core.translation import decimal
 
 
 @dataclass(frozen=True)
@@ -92,51 +92,51 @@ class SlipLine:
         return self.messages.problems
 
     @property
-    def told(self) -> str:
+    def message_digest(self) -> str:
         """Its key and a digest of what is said under its control: what is said already isn't said again."""
         return f"{self.field.key}:{self.messages.digest}"
 
 
 @dataclass(frozen=True)
 class LineDrawing:
-    """What lines are drawn from. `tells_missing` tells of a field whether it is said that its entry is missing."""
+    """What lines are drawn from. `shows_missing` tells of a field whether it is said that its entry is missing."""
 
-    walked: Walked
+    evaluation: Evaluation
     entries: Entries
     uploads: Uploads
     pending: Uploads
-    tells_missing: Callable[[str], bool]
+    shows_missing: Callable[[str], bool]
 
     def line(self, field: AnyField) -> SlipLine:
         """Return the line of a field."""
-        walked, key, control = self.walked, field.key, control_of(field)
+        evaluation, key, control = self.evaluation, field.key, control_of(field)
         value = control.value(field, self.entries)
-        drawn = Drawn(walked, value, self.uploads.get(key, ()), self.pending.get(key, ()))
-        amount, charges = _charges_at(walked.setup, key)
+        drawn = Drawn(evaluation, value, self.uploads.get(key, ()), self.pending.get(key, ()))
+        amount, charges = _charges_at(evaluation.setup, key)
         return SlipLine(
             field=field,
             control=control,
             value=value,
             details=control.details(field, drawn),
-            is_asked=key in walked.asked.values and is_shown(field),
-            is_needed=is_needed(walked.setup, field, walked.asked),
+            is_asked=key in evaluation.asked.values and is_shown(field),
+            is_needed=is_needed(evaluation.setup, field, evaluation.asked),
             messages=self._messages(key),
             amount=amount,
             charges=charges,
-            goes_to=next((placement.side for placement in walked.setup.placements_of(key)), ""),
+            goes_to=next((placement.side for placement in evaluation.setup.placements_of(key)), ""),
         )
 
     def _messages(self, key: str) -> Messages:
-        verdict = self.walked.verdict
+        verdict = self.evaluation.verdict
         blocking = dict.fromkeys(
             item.message
             for item in verdict.blocking
-            if item.field == key and (item.code != "required" or self.tells_missing(key))
+            if item.field == key and (item.code != "required" or self.shows_missing(key))
         )
-        landed = (node for area in self.walked.scene.areas for node in area.nodes if key in node.fields)
-        asked = still_asked(one for one in self.walked.questions if one.field == key)
+        landed = (node for area in self.evaluation.scene.areas for node in area.nodes if key in node.fields)
+        asked = still_asked(one for one in self.evaluation.questions if one.field == key)
         language = get_language()
-        made = tuple(kept_on(node, "size", language, partial(_size_words, node)) for node in landed)
+        made = tuple(cached_on(node, "size", language, partial(_size_words, node)) for node in landed)
         return Messages(tuple(blocking), verdict.advice_of(key), made, asked)
 
 

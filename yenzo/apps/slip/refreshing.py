@@ -4,47 +4,47 @@ from collections.abc import Mapping
 
 from django.http import QueryDict
 
+from yenzo.apps.slip.fingerprints import Fingerprints, read_fingerprints
 from yenzo.apps.slip.goods import changed_side
 from yenzo.apps.slip.hands import changed_numbers
 from yenzo.apps.slip.lines import SlipLine
 from yenzo.apps.slip.slip import Slip, Turn
-from yenzo.apps.slip.told_apart import Parts, read_parts
 
 
 def refresh_context(slip: Slip, form: QueryDict) -> dict[str, object]:
     """Return what the answer needs: what differs on sides (the one in view first) and lines that look otherwise."""
-    seen = read_parts(form.get("shown", ""))
+    seen = read_fingerprints(form.get("shown", ""))
     in_view = form.get("view", "")
     changed = [changed_side(side, seen) for side in slip.sides]
-    hand_list = slip.list_parts.changed(seen)
+    hand_list = slip.list_fingerprints.changed(seen)
     was_asked = set(form.get("asked", "").split())
-    was_told = set(form.get("told", "").split())
-    is_another_variant = bool(slip.axes) and form.get("variant") != slip.walked.asked.variant
+    shown = set(form.get("messages-shown", "").split())
+    is_another_variant = bool(slip.axes) and form.get("variant") != slip.evaluation.asked.variant
     changed_lines = [line for line in slip.lines if _has_changed(line, was_asked)]
-    numbers = changed_numbers(slip.in_hand, seen)
+    numbers = changed_numbers(slip.selected_item, seen)
     if numbers and (is_another_variant or changed_lines):
         # What has parts for htmx goes through it as a whole, and that fills no boxes.
         numbers = None
     return {
         "slip": slip,
         "changed_sides": sorted(filter(None, changed), key=lambda one: one.side.key != in_view),
-        "said_lines": [line for line in slip.lines if line.is_asked and _has_words(line, was_told)],
+        "said_lines": [line for line in slip.lines if line.is_asked and _has_words(line, shown)],
         "is_another_variant": is_another_variant,
         "are_hands_otherwise": hand_list is None,
-        "changed_held": [slip.held[at] for at in hand_list or ()],
-        "is_strip_otherwise": bool(slip.held) and hand_list is not None and numbers is None,
+        "changed_movable": [slip.movable[at] for at in hand_list or ()],
+        "is_strip_otherwise": bool(slip.movable) and hand_list is not None and numbers is None,
         "changed_numbers": numbers or (),
-        "is_price_otherwise": slip.price_parts.changed(seen) is None,
-        "is_goods_said_otherwise": slip.goods_said_parts.changed(seen) is None,
+        "is_price_otherwise": slip.price_fingerprints.changed(seen) is None,
+        "is_goods_said_otherwise": slip.goods_said_fingerprints.changed(seen) is None,
         "lines_beside_otherwise": _beside_otherwise(slip, seen),
         "gestures_done": gestures_done(form),
         "changed_lines": changed_lines,
     }
 
 
-def _beside_otherwise(slip: Slip, seen: Mapping[str, Parts]) -> list[SlipLine]:
+def _beside_otherwise(slip: Slip, seen: Mapping[str, Fingerprints]) -> list[SlipLine]:
     """Return the lines beside whose control something else stands than is seen."""
-    lines, changed = slip.lines_with_beside, slip.beside_parts.changed(seen)
+    lines, changed = slip.lines_with_beside, slip.beside_fingerprints.changed(seen)
     return list(lines) if changed is None else [lines[at] for at in changed]
 
 
@@ -54,11 +54,11 @@ def _has_changed(line: SlipLine, was_asked: set[str]) -> bool:
     return any(shape.partition(":")[0] == line.field.key for shape in was_asked)
 
 
-def _has_words(line: SlipLine, was_told: set[str]) -> bool:
+def _has_words(line: SlipLine, shown: set[str]) -> bool:
     """Tell whether something else is said of a line than was, or nothing any more."""
     if line.messages:
-        return line.told not in was_told
-    return any(told.partition(":")[0] == line.field.key for told in was_told)
+        return line.message_digest not in shown
+    return any(one.partition(":")[0] == line.field.key for one in shown)
 
 
 def gestures_done(form: QueryDict) -> int:

@@ -5,23 +5,23 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from yenzo.apps.designs.answers import meant_value
-from yenzo.apps.designs.now import context_now
 from yenzo.apps.designs.picture_addresses import picture_address
+from yenzo.apps.designs.request_context import request_context
 from yenzo.apps.designs.to_core import Uploads
+from yenzo.apps.slip.fingerprints import Fingerprints, fingerprints_of
 from yenzo.apps.slip.goods import SlipSide, drawn_sides
-from yenzo.apps.slip.hands import HeldItem, held_items, list_parts, settled_hands, strip_parts
+from yenzo.apps.slip.hands import MovableItem, list_fingerprints, movable_items, settled_hands, strip_fingerprints
 from yenzo.apps.slip.lines import LineDrawing, SlipLine
 from yenzo.apps.slip.options import SlipOption
-from yenzo.apps.slip.told_apart import Parts, parts_of
 from yenzo.core.asking.ask import Context
 from yenzo.core.asking.problems import GOODS
 from yenzo.core.documents.assets import Assets
 from yenzo.core.documents.axes import Axis, AxisValue, variant_at
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.setup import Setup
+from yenzo.core.evaluation import Evaluation, evaluate, stand_ins
 from yenzo.core.preflight.verdict import Verdict
 from yenzo.core.pricing.quote import Quote
-from yenzo.core.spine import Walked, stand_ins, walk
 
 
 @dataclass(frozen=True)
@@ -61,20 +61,20 @@ class Slip:
 
     setup: Setup
     entries: Entries
-    walked: Walked
+    evaluation: Evaluation
     sections: tuple[SlipSection, ...]
     sides: tuple[SlipSide, ...]
     variants: tuple[SlipOption, ...]
     axes: tuple[SlipAxis, ...] = ()
     page: str = ""
     uploads: Uploads = field(default_factory=dict)
-    held: tuple[HeldItem, ...] = ()
-    holding: str = ""
+    movable: tuple[MovableItem, ...] = ()
+    selected: str = ""
 
     @property
     def hands(self) -> str:
         """What was changed by hand, as the next request carries it."""
-        return settled_hands(self.entries, self.walked)
+        return settled_hands(self.entries, self.evaluation)
 
     @property
     def meant(self) -> tuple[str, ...]:
@@ -82,14 +82,14 @@ class Slip:
         return tuple(meant_value(key, one) for key, answers in self.entries.meant.items() for one in answers)
 
     @property
-    def in_hand(self) -> HeldItem | None:
+    def selected_item(self) -> MovableItem | None:
         """What is held by hand now."""
-        return next((item for item in self.held if item.key == self.holding), None)
+        return next((item for item in self.movable if item.key == self.selected), None)
 
     @cached_property
-    def list_parts(self) -> Parts:
+    def list_fingerprints(self) -> Fingerprints:
         """What tells apart the list of what can be changed by hand."""
-        return list_parts(self.held)
+        return list_fingerprints(self.movable)
 
     @property
     def lines(self) -> tuple[SlipLine, ...]:
@@ -123,12 +123,12 @@ class Slip:
     @property
     def quote(self) -> Quote:
         """The price as it has built up."""
-        return self.walked.quote
+        return self.evaluation.quote
 
     @property
     def verdict(self) -> Verdict:
         """What blocks, and what is advice."""
-        return self.walked.verdict
+        return self.evaluation.verdict
 
     @property
     def goods_problems(self) -> tuple[str, ...]:
@@ -136,14 +136,14 @@ class Slip:
         return tuple(item.message for item in self.verdict.blocking if item.field == GOODS)
 
     @cached_property
-    def price_parts(self) -> Parts:
+    def price_fingerprints(self) -> Fingerprints:
         """What tells one price from another, as it is shown."""
-        return parts_of("price", repr(self.quote), ())
+        return fingerprints_of("price", repr(self.quote), ())
 
     @cached_property
-    def goods_said_parts(self) -> Parts:
+    def goods_said_fingerprints(self) -> Fingerprints:
         """What tells apart what is said of the goods themselves."""
-        return parts_of("goods-said", "\n".join(self.goods_problems), ())
+        return fingerprints_of("goods-said", "\n".join(self.goods_problems), ())
 
     @cached_property
     def lines_with_beside(self) -> tuple[SlipLine, ...]:
@@ -151,23 +151,23 @@ class Slip:
         return tuple(line for line in self.lines if line.is_asked and line.beside)
 
     @cached_property
-    def beside_parts(self) -> Parts:
+    def beside_fingerprints(self) -> Fingerprints:
         """What tells apart what stands beside controls."""
         lines = self.lines_with_beside
-        return parts_of("beside", " ".join(line.field.key for line in lines), [line.beside for line in lines])
+        return fingerprints_of("beside", " ".join(line.field.key for line in lines), [line.beside for line in lines])
 
     @property
     def shown(self) -> str:
         """What is shown of the goods, for hands, as the price and beside controls, as the next request carries it."""
-        parts = [layer.parts for side in self.sides for layer in side.layers]
-        hands = (self.list_parts, strip_parts(self.in_hand))
-        said = (self.price_parts, self.goods_said_parts, self.beside_parts)
-        return " ".join(one.told for one in (*parts, *hands, *said))
+        parts = [layer.fingerprints for side in self.sides for layer in side.layers]
+        hands = (self.list_fingerprints, strip_fingerprints(self.selected_item))
+        said = (self.price_fingerprints, self.goods_said_fingerprints, self.beside_fingerprints)
+        return " ".join(one.token for one in (*parts, *hands, *said))
 
     @property
-    def told(self) -> str:
+    def messages_shown(self) -> str:
         """The lines that something is said of, and what, as the next request carries it."""
-        return " ".join(line.told for line in self.lines if line.messages)
+        return " ".join(line.message_digest for line in self.lines if line.messages)
 
     @property
     def asked(self) -> str:
@@ -191,43 +191,43 @@ def build_slip(
     *,
     pending: Uploads | None = None,
     signed_in: bool = False,
-    tells_missing: bool = False,
+    shows_missing: bool = False,
     keeps_page: bool = False,
     turn: Turn = Turn(),
-    holding: str = "",
+    selected: str = "",
     context: Context | None = None,
 ) -> Slip:
-    """Walk the spine once and lay out what shows. What is still empty is told when asked for, or of a page left.
+    """Evaluate the entries once and lay out what shows. What is still empty is said when asked for, or of a page left.
 
-    Where it is told, the first page that has any of it comes into view, unless the page is kept. `pending` are files
-    that are still to be looked at, or were refused. What is held by hand (`holding`) gets its strip of controls.
+    Where it is said, the first page that has any of it comes into view, unless the page is kept. `pending` are files
+    that are still to be looked at, or were refused. The item that is `selected` gets its strip of controls.
     Unless a `context` is given, it is asked as of now.
     """
-    walked = walk(setup, entries, assets, context or context_now([setup], signed_in=signed_in))
-    blocking = {item.field for item in walked.verdict.blocking}
+    evaluation = evaluate(setup, entries, assets, context or request_context([setup], signed_in=signed_in))
+    blocking = {item.field for item in evaluation.verdict.blocking}
     stays = _stays(setup, turn, {field.section or "" for field in setup.fields if field.key in blocking})
     held_back = turn.page if stays and turn.wanted is not None else None
 
-    def is_told(key: str) -> bool:
+    def shows_missing_of(key: str) -> bool:
         field = setup.field(key)
-        return tells_missing or (field is not None and (field.section or "") == held_back)
+        return shows_missing or (field is not None and (field.section or "") == held_back)
 
-    drawing = LineDrawing(walked, entries, uploads, pending or {}, is_told)
+    drawing = LineDrawing(evaluation, entries, uploads, pending or {}, shows_missing_of)
     sections = tuple(_sections(setup, drawing, blocking))
     page = turn.page if stays else turn.wanted or ""
-    page = _page_in_view(sections, page, goes_to_blocked=tells_missing and not keeps_page)
+    page = _page_in_view(sections, page, goes_to_blocked=shows_missing and not keeps_page)
     return Slip(
         setup=setup,
         entries=entries,
-        walked=walked,
+        evaluation=evaluation,
         sections=_with_hidden(setup, sections, page),
-        sides=drawn_sides(walked, uploads, stand_ins(walked, assets)),
-        variants=() if setup.offer.axes else _variants(walked),
-        axes=_axes(walked),
+        sides=drawn_sides(evaluation, uploads, stand_ins(evaluation, assets)),
+        variants=() if setup.offer.axes else _variants(evaluation),
+        axes=_axes(evaluation),
         page=page,
         uploads=uploads,
-        held=held_items(walked, holding),
-        holding=holding,
+        movable=movable_items(evaluation, selected),
+        selected=selected,
     )
 
 
@@ -267,10 +267,10 @@ def _with_hidden(setup: Setup, sections: tuple[SlipSection, ...], page: str) -> 
     )
 
 
-def _axes(walked: Walked) -> tuple[SlipAxis, ...]:
+def _axes(evaluation: Evaluation) -> tuple[SlipAxis, ...]:
     """Return the axes as they look from the variant that is chosen: what another value costs more, and moves."""
-    offer = walked.setup.offer
-    now = offer.variant(walked.asked.variant)
+    offer = evaluation.setup.offer
+    now = offer.variant(evaluation.asked.variant)
     if now is None:
         return ()
 
@@ -284,14 +284,14 @@ def _axes(walked: Walked) -> tuple[SlipAxis, ...]:
     return tuple(SlipAxis(one.key, one.name, tuple(option(one, value) for value in one.values)) for one in offer.axes)
 
 
-def _variants(walked: Walked) -> tuple[SlipOption, ...]:
+def _variants(evaluation: Evaluation) -> tuple[SlipOption, ...]:
     return tuple(
         SlipOption(
             variant.key,
             variant.name,
-            variant.key == walked.asked.variant,
+            variant.key == evaluation.asked.variant,
             variant.price_difference or None,
             swatch=variant.swatch,
         )
-        for variant in walked.setup.offer.variants
+        for variant in evaluation.setup.offer.variants
     )

@@ -13,7 +13,7 @@ from yenzo.core.documents.entries import Entries, Files
 from yenzo.core.documents.own_items import item_id
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import language_read
-from yenzo.core.speaking import reader
+from yenzo.core.translation import current_language
 
 
 def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
@@ -31,7 +31,7 @@ def entries_of_form(setup: Setup, form: QueryDict, uploads: Uploads) -> Entries:
         meant=meant_of_form(setup, form),
         variant=_variant(setup, form),
         pieces=_pieces(form.get("pieces", "1")),
-        language=language_read(setup, reader()),
+        language=language_read(setup, current_language()),
     )
 
 

@@ -7,6 +7,6 @@ class StockConfig(AppConfig):
 
     def ready(self) -> None:
         """Say how a change of it is taken back."""
-        from yenzo.apps.stock.keeping import register
+        from yenzo.apps.stock.registrations import register
 
         register()

@@ -5,13 +5,13 @@ from typing import ClassVar, Self
 from django.db import models
 from django.db.models import Q
 
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 
 
 class StockQuerySet(models.QuerySet["StockItem"]):
     def low(self) -> Self:
         """Return what so few are left of that the workshop wants to know."""
-        return self.filter(pieces__lte=own_workshop().low_stock)
+        return self.filter(pieces__lte=current_workshop().low_stock)
 
 
 class StockItem(models.Model):

@@ -3,10 +3,10 @@
 from django.http import HttpRequest
 from django.utils.functional import SimpleLazyObject
 
+from yenzo.apps.workshop.current import workshop_name
 from yenzo.apps.workshop.languages import shop_languages
 from yenzo.apps.workshop.looks import mark_stands_alone, shown_mark, theme_address
-from yenzo.apps.workshop.own import workshop_name
-from yenzo.core.speaking import is_right_to_left, reader
+from yenzo.core.translation import current_language, is_right_to_left
 
 
 def workshop_context(request: HttpRequest) -> dict[str, object]:
@@ -17,7 +17,7 @@ def workshop_context(request: HttpRequest) -> dict[str, object]:
         "theme_address": SimpleLazyObject(lambda: theme_address(request)),
         "shop_mark": SimpleLazyObject(lambda: shown_mark(request)),
         "mark_stands_alone": SimpleLazyObject(lambda: mark_stands_alone(request)),
-        "page_language": reader(),
-        "page_direction": "rtl" if is_right_to_left(reader()) else "ltr",
+        "page_language": current_language(),
+        "page_direction": "rtl" if is_right_to_left(current_language()) else "ltr",
         "shop_languages": SimpleLazyObject(shop_languages),
     }

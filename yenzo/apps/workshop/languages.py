@@ -9,8 +9,8 @@ from django.utils import translation
 
 from yenzo.apps.pages.languages import read_in
 from yenzo.apps.pages.views.errors import AWAY, away
-from yenzo.apps.workshop.own import own_workshop
-from yenzo.core.speaking import is_right_to_left
+from yenzo.apps.workshop.current import current_workshop
+from yenzo.core.translation import is_right_to_left
 
 # The workshop's own pages are English; all others are the customers'.
 WORKSHOP_PATH = "/workshop/"
@@ -36,7 +36,7 @@ class ShopLanguage:
 def shop_languages() -> tuple[ShopLanguage, ...]:
     """Return the languages that customers can choose: those the workshop offers, all where it hasn't said which."""
     known = tuple(ShopLanguage(code, name) for code, name in settings.LANGUAGES)
-    offered = own_workshop().languages
+    offered = current_workshop().languages
     return tuple(one for one in known if one.code in offered) or known
 
 

@@ -7,8 +7,8 @@ from django.http import HttpRequest
 from django.urls import reverse
 
 from yenzo.apps.accounts.models import Person
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.models import Mark
-from yenzo.apps.workshop.own import own_workshop
 from yenzo.apps.workshop.to_core import theme_of_values
 from yenzo.core.theme import Theme
 
@@ -42,7 +42,7 @@ def theme_of_token(token: str) -> Theme:
 
 def theme_address(request: HttpRequest) -> str:
     """Return where the stylesheet of the shop's theme is; empty as it ships."""
-    theme = tried(request).get("theme", own_workshop().theme)
+    theme = tried(request).get("theme", current_workshop().theme)
     return reverse("workshop:theme", args=[token_of(theme)]) if theme else ""
 
 
@@ -51,9 +51,9 @@ def shown_mark(request: HttpRequest) -> Mark | None:
     found = tried(request)
     if "mark" in found:
         return Mark.objects.defer("data").filter(pk=found["mark"]).first()
-    return own_workshop().mark
+    return current_workshop().mark
 
 
 def mark_stands_alone(request: HttpRequest) -> bool:
     """Tell whether the name isn't written beside the mark."""
-    return bool(tried(request).get("mark_stands_alone", own_workshop().mark_stands_alone))
+    return bool(tried(request).get("mark_stands_alone", current_workshop().mark_stands_alone))

@@ -7,9 +7,9 @@ from django.http import HttpRequest
 from django.utils.functional import Promise
 from django.utils.translation import gettext_lazy
 
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.looks import tried
-from yenzo.apps.workshop.own import own_workshop
-from yenzo.core.speaking import base_language, reader
+from yenzo.core.translation import base_language, current_language
 
 # By language ("en", "de") and slot.
 Wording = dict[str, dict[str, str]]
@@ -27,7 +27,7 @@ class Slot:
 
 
 @dataclass(frozen=True)
-class OwnWords:
+class ShopWords:
     """The words of a slot as a reader sees them, and the language that they are written in."""
 
     text: str
@@ -56,26 +56,26 @@ PAGES = (
 BY_KEY = {slot.key: slot for slot in (*SLOTS, *PAGES)}
 
 
-def own_words(key: str, wording: Wording | None = None) -> OwnWords | None:
+def shop_words(key: str, wording: Wording | None = None) -> ShopWords | None:
     """Return what the workshop says in a place, in the reader's language.
 
     Where it says so only in another language, that is better than nothing; but not where words ship in the reader's.
     """
-    kept: Wording = own_workshop().wording if wording is None else wording
-    own = base_language(reader())
+    kept: Wording = current_workshop().wording if wording is None else wording
+    own = base_language(current_language())
     languages = [own]
     slot = BY_KEY[key]
     if slot in PAGES or not slot.ships:
         languages += [base_language(settings.LANGUAGE_CODE), *kept]
     for language in languages:
         if text := kept.get(language, {}).get(key, ""):
-            return OwnWords(text, language)
-    return OwnWords(str(slot.ships), own) if slot.ships and slot not in PAGES else None
+            return ShopWords(text, language)
+    return ShopWords(str(slot.ships), own) if slot.ships and slot not in PAGES else None
 
 
 def shown_wording(request: HttpRequest) -> Wording:
     """Return the words that a page shows: those that staff tries out, or those that are kept."""
-    found: Wording = tried(request).get("wording", own_workshop().wording)
+    found: Wording = tried(request).get("wording", current_workshop().wording)
     return found
 
 

@@ -10,10 +10,10 @@ import sys
 from pathlib import Path
 
 from yenzo.core.artwork.decode import decode
+from yenzo.core.artwork.external_tools import MOST_WRITTEN_BYTES
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
-from yenzo.core.artwork.outside import MOST_WRITTEN_BYTES
 from yenzo.core.errors import ArtworkError
-from yenzo.core.speaking import speaking
+from yenzo.core.translation import override_language
 
 
 def main() -> None:
@@ -23,7 +23,7 @@ def main() -> None:
     wanted = Preparation.model_validate(request["wanted"])
     _bound(limits)
     try:
-        with speaking(request["reader"]):
+        with override_language(request["language"]):
             made = decode(Path(request["path"]), request["name"], limits, wanted, Path(request["folder"]))
     except ArtworkError as error:
         answer: dict[str, object] = {"code": error.code, "message": error.message}

@@ -17,7 +17,7 @@ from yenzo.core.shapes.booleans import Pen, even_odd, intersection, stroked
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.speaking import say_noop
+from yenzo.core.translation import translate_noop
 
 HREF = "{http://www.w3.org/1999/xlink}href"
 PERCENTS = re.compile(r"rgb\(([0-9.]+)%,\s*([0-9.]+)%,\s*([0-9.]+)%\)")
@@ -27,13 +27,13 @@ HANDED_ON = ("fill", "fill-opacity", "fill-rule")
 STOP_TOLERANCE = 2.5
 # Path operations count in single precision: they are right on outlines of this size, and wrong on much larger ones.
 WORKING_SIDE = 100.0
-SEE_THROUGH, TOO_FINE = say_noop("see-through parts"), say_noop("very many fine details")
+SEE_THROUGH, TOO_FINE = translate_noop("see-through parts"), translate_noop("very many fine details")
 NOT_PLAIN = {
-    "image": say_noop("pictures inside"),
+    "image": translate_noop("pictures inside"),
     "mask": SEE_THROUGH,
-    "pattern": say_noop("a pattern"),
-    "filter": say_noop("blurred parts"),
-    "rings": say_noop("colors that go over in rings"),
+    "pattern": translate_noop("a pattern"),
+    "filter": translate_noop("blurred parts"),
+    "rings": translate_noop("colors that go over in rings"),
 }
 
 
@@ -156,7 +156,7 @@ class _Reader:
         for (offset, _), color in zip(stops, colors, strict=True):
             share = (offset - start) / (end - start) if end > start else 0
             if np.abs(first + (last - first) * share - color).max() > STOP_TOLERANCE:
-                raise NotPlain(say_noop("colors that go over into several others"))
+                raise NotPlain(translate_noop("colors that go over into several others"))
         x1, y1, x2, y2 = (float(node.get(name, 0)) for name in ("x1", "y1", "x2", "y2"))
         along = np.array([x2 - x1, y2 - y1])
         from_, to = np.array([x1, y1]) + along * start, np.array([x1, y1]) + along * end
@@ -234,7 +234,7 @@ def _lies_in(outline: Outline, clip: Outline) -> bool:
 def _rgb(written: str) -> np.ndarray:
     percents = PERCENTS.match(written)
     if not percents:
-        raise NotPlain(say_noop("colors of an unknown kind"))
+        raise NotPlain(translate_noop("colors of an unknown kind"))
     return np.array([float(share) * 2.55 for share in percents.groups()])
 
 

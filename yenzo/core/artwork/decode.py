@@ -15,7 +15,7 @@ from yenzo.core.artwork.identify import identify, refuse_two_in_one
 from yenzo.core.artwork.pictures import Opened, cut_out, open_outside_picture, saved
 from yenzo.core.errors import ArtworkError
 from yenzo.core.shapes.box import Box
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 if TYPE_CHECKING:
     from yenzo.core.artwork.drawing import Drawing
@@ -64,7 +64,9 @@ def _of_picture(
     if ground is not None and box is not None:
         wishes.append("no_ground")
     if box is None and picture.mode == "RGBA":
-        raise ArtworkError("shows_nothing", name, say("“{name}” shows nothing: all of it is transparent.", name=name))
+        raise ArtworkError(
+            "shows_nothing", name, translate("“{name}” shows nothing: all of it is transparent.", name=name)
+        )
     if wanted.no_ground and ground is not None and box is not None:
         picture = without_ground(picture, ground)
     if wanted.trim and box is not None:
@@ -97,7 +99,9 @@ def _of_drawing(
     drawing = cut_drawing(drawing, wanted)
     box = drawing.bounds
     if box is None:
-        raise ArtworkError("shows_nothing", name, say("Nothing of “{name}” is left. Please cut less off.", name=name))
+        raise ArtworkError(
+            "shows_nothing", name, translate("Nothing of “{name}” is left. Please cut less off.", name=name)
+        )
     wishes: tuple[Wish, ...] = ()
     if box.width * box.height < TRIMMED_SHARE * drawing.width * drawing.height and min(box.width, box.height) > 0:
         wishes = ("trim",)

@@ -10,9 +10,9 @@ from functools import cached_property, reduce
 import numpy as np
 from lxml import etree
 
+from yenzo.core.caching import SizedCache
 from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import AssetError, ShapeError
-from yenzo.core.keeping import Kept
 from yenzo.core.measure import plain_number
 from yenzo.core.shapes.booleans import difference, intersection, union
 from yenzo.core.shapes.box import Box
@@ -230,7 +230,7 @@ def _color(written: str) -> str:
     return written
 
 
-_kept: Kept[Drawing] = Kept(MOST_DRAWING_BYTES)
+_kept: SizedCache[Drawing] = SizedCache(MOST_DRAWING_BYTES)
 
 
 def load_drawing(assets: Assets, sha256: str) -> Drawing:

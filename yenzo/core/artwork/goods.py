@@ -5,17 +5,17 @@ import io
 import numpy as np
 from PIL import Image
 
+from yenzo.core.caching import SizedCache
 from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import AssetError
-from yenzo.core.keeping import Kept
 from yenzo.core.shapes.box import Box
 
 LOOKED_AT_PX = 48
 OPAQUE = 128
 COLOR_BYTES, PIXEL_BYTES = 250, 4
 # A picture is opened once for all of its areas, and for all places that one is dragged to.
-_pictures: Kept[Image.Image | None] = Kept(40_000_000)
-_colors: Kept[str | None] = Kept(500_000)
+_pictures: SizedCache[Image.Image | None] = SizedCache(40_000_000)
+_colors: SizedCache[str | None] = SizedCache(500_000)
 
 
 def goods_color(assets: Assets, asset: str, shares: Box) -> str | None:

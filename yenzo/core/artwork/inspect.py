@@ -16,7 +16,7 @@ from yenzo.core.artwork.confinement import ENVIRONMENT, PACKAGE, confined
 from yenzo.core.artwork.facts import ArtworkFacts, ArtworkLimits, Preparation, PreparedArtwork
 from yenzo.core.artwork.identify import identify, too_many_bytes
 from yenzo.core.errors import ArtworkError
-from yenzo.core.speaking import reader, say
+from yenzo.core.translation import current_language, translate
 
 logger = logging.getLogger(__name__)
 MOST_TOLD = 2000
@@ -37,7 +37,7 @@ def inspect_artwork(
             "limits": limits.model_dump(),
             "wanted": (wanted or Preparation()).model_dump(),
             "folder": folder,
-            "reader": reader(),
+            "language": current_language(),
         }
         return _answer(_run_child(request, name, limits), name)
 
@@ -52,7 +52,7 @@ def refuse_at_sight(path: Path, name: str, limits: ArtworkLimits) -> None:
             identify(stream.read(1_000_000), name, limits)
     except OSError as error:
         raise ArtworkError(
-            "unreadable", name, say("“{name}” can't be read: {strerror}.", name=name, strerror=error.strerror)
+            "unreadable", name, translate("“{name}” can't be read: {strerror}.", name=name, strerror=error.strerror)
         ) from error
 
 
@@ -84,7 +84,7 @@ def _told(written: bytes) -> str:
 
 
 def _gave_up(name: str) -> ArtworkError:
-    message = say(
+    message = translate(
         "“{name}” takes too much time or memory to open. Please save it smaller or in another kind.", name=name
     )
     return ArtworkError("too_heavy", name, message)

@@ -11,9 +11,9 @@ from yenzo.core.artwork.identify import damaged, no_such_page, unsafe
 from yenzo.core.artwork.svg_safety import AS_OUTLINES
 from yenzo.core.errors import ArtworkError
 from yenzo.core.measure import plain_number
-from yenzo.core.speaking import say, say_noop
+from yenzo.core.translation import translate, translate_noop
 
-REMEDY = say_noop("Please print it into a new PDF, or save it as a PNG.")
+REMEDY = translate_noop("Please print it into a new PDF, or save it as a PNG.")
 MOST_PAGES, MOST_OBJECTS = 2000, 500_000
 END_WITHIN = 4096
 # Colorants that are none of their own.
@@ -40,11 +40,11 @@ def safe_page(data: bytes, name: str, page: int) -> PdfPage:
                 raise ArtworkError(
                     "too_heavy",
                     name,
-                    say(
+                    translate(
                         "“{name}” has more than {most} parts. {remedy}",
                         name=name,
                         most=MOST_OBJECTS,
-                        remedy=say(REMEDY),
+                        remedy=translate(REMEDY),
                     ),
                 )
             _refuse_actions(pdf, name)
@@ -54,7 +54,7 @@ def safe_page(data: bytes, name: str, page: int) -> PdfPage:
             spots = tuple(dict.fromkeys(_spot_names(pdf.pages[page - 1].obj)))
             return PdfPage(_single(pdf, page - 1, name), count, spots)
     except pikepdf.PasswordError as error:
-        message = say("“{name}” is locked by a password. Please save it without one.", name=name)
+        message = translate("“{name}” is locked by a password. Please save it without one.", name=name)
         raise ArtworkError("locked", name, message) from error
     except (pikepdf.PdfError, ValueError, TypeError, KeyError, AttributeError, RecursionError) as error:
         raise damaged(name) from error
@@ -89,7 +89,7 @@ def _page_count(pdf: pikepdf.Pdf, name: str) -> int:
         raise ArtworkError(
             "too_many_pages",
             name,
-            say(
+            translate(
                 "“{name}” has {count} pages; at most {most} can be opened.",
                 name=name,
                 count=count,
@@ -106,9 +106,9 @@ def _refuse_actions(pdf: pikepdf.Pdf, name: str) -> None:
         for item in _dictionaries(found):
             action = item.get("/S")
             if "/JS" in item or action == pikepdf.Name.JavaScript:
-                raise unsafe(name, say("it has a script inside"), say(REMEDY))
+                raise unsafe(name, translate("it has a script inside"), translate(REMEDY))
             if action == pikepdf.Name.Launch:
-                raise unsafe(name, say("it starts other programs"), say(REMEDY))
+                raise unsafe(name, translate("it starts other programs"), translate(REMEDY))
 
 
 def _dictionaries(item: pikepdf.Object) -> Iterator[pikepdf.Dictionary]:
@@ -163,10 +163,10 @@ def _refuse_absent_fonts(output: io.BytesIO, name: str) -> None:
             descriptor = item.get("/FontDescriptor", {})
             if not any(key in descriptor for key in FONT_FILES):
                 font = str(item.get("/BaseFont", "/unnamed"))[1:].split("+")[-1]
-                message = say(
+                message = translate(
                     "“{name}” uses the typeface {font} without bringing it along. {remedy}",
                     name=name,
                     font=font,
-                    remedy=say(AS_OUTLINES),
+                    remedy=translate(AS_OUTLINES),
                 )
                 raise ArtworkError("live_text", name, message)

@@ -11,20 +11,20 @@ from pathlib import Path
 
 from PIL import Image, ImageCms, ImageOps
 
+from yenzo.core.artwork.external_tools import run_tool
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
 from yenzo.core.artwork.identify import damaged, no_such_page
-from yenzo.core.artwork.outside import run_tool
 from yenzo.core.errors import ArtworkError
-from yenzo.core.speaking import say, say_noop
+from yenzo.core.translation import translate, translate_noop
 
 PILLOW_NAMES = {"png": "PNG", "jpeg": "JPEG", "webp": "WEBP", "tiff": "TIFF", "heic": "PNG"}
 LEAST_EDGE_PX, MOST_RATIO = 8, 60
 # What Pillow raises for files that are not what they say.
 FAULTS = (OSError, SyntaxError, ValueError, EOFError, KeyError, IndexError, struct.error, ImageCms.PyCMSError)
-BROKEN_PROFILE = say_noop("Its color profile is broken and was left out.")
-FIRST_OF_ANIMATION = say_noop("Only the first picture of the animation is used.")
-DEEP = say_noop("It has 16 bits a color; 8 are used.")
-NO_PROFILE = say_noop("Its process colors (CMYK) come without a profile: please look whether they are right.")
+BROKEN_PROFILE = translate_noop("Its color profile is broken and was left out.")
+FIRST_OF_ANIMATION = translate_noop("Only the first picture of the animation is used.")
+DEEP = translate_noop("It has 16 bits a color; 8 are used.")
+NO_PROFILE = translate_noop("Its process colors (CMYK) come without a profile: please look whether they are right.")
 # What is drawn, not photographed: few colors, or not many with one that covers much. Losses would show in it, and cost
 # its white; a photo on white has many more.
 MOST_FLAT_COLORS, MOST_DRAWN_COLORS, LEAST_FLAT_SHARE, LOOKED_AT_PX = 2048, 10_000, 0.15, 512
@@ -52,7 +52,7 @@ def open_outside_picture(path: Path, kind: str, name: str, limits: ArtworkLimits
         if page > pages:
             raise no_such_page(name, pages)
         if frames > limits.most_frames:
-            message = say(
+            message = translate(
                 "“{name}” is an animation of {frames} pictures. Please save one of them as a picture.",
                 name=name,
                 frames=frames,
@@ -61,9 +61,9 @@ def open_outside_picture(path: Path, kind: str, name: str, limits: ArtworkLimits
         if pages > 1:
             picture.seek(page - 1)
             _bounded(picture, name, limits)
-        notes = [say(FIRST_OF_ANIMATION)] if frames > pages else []
+        notes = [translate(FIRST_OF_ANIMATION)] if frames > pages else []
         if pages > 1:
-            notes.append(say("Page {page} of {pages} is used.", page=page, pages=pages))
+            notes.append(translate("Page {page} of {pages} is used.", page=page, pages=pages))
         picture.load()
         # heif-convert turns photos upright itself.
         upright = picture if kind == "heic" else _upright(picture)
@@ -148,7 +148,7 @@ def _converted(path: Path, name: str, folder: Path) -> Path:
 def _bounded(picture: Image.Image, name: str, limits: ArtworkLimits) -> None:
     width, height = picture.size
     if width * height > limits.most_pixels:
-        message = say(
+        message = translate(
             "“{name}” has {width} × {height} pixels, more than the {most_pixels} million "
             "that can be opened. Please save it smaller.",
             name=name,
@@ -158,7 +158,7 @@ def _bounded(picture: Image.Image, name: str, limits: ArtworkLimits) -> None:
         )
         raise ArtworkError("too_many_pixels", name, message)
     if min(width, height) < LEAST_EDGE_PX or max(width, height) > MOST_RATIO * min(width, height):
-        message = say(
+        message = translate(
             "“{name}” has {width} × {height} pixels: a mere line. Please pick another picture.",
             name=name,
             width=width,
@@ -187,10 +187,10 @@ def _to_srgb(picture: Image.Image, notes: list[str]) -> Image.Image:
             picture = picture.convert("RGBA" if has_alpha else "RGB")
         picture = _by_profile(picture, profile, notes)
     elif picture.mode == "CMYK":
-        notes.append(say(NO_PROFILE))
+        notes.append(translate(NO_PROFILE))
     if picture.mode.startswith("I;16"):
         # Sixteen bits a sample: keep the upper eight.
-        notes.append(say(DEEP))
+        notes.append(translate(DEEP))
         picture = picture.convert("I").point(lambda value: value / 256).convert("L")
     return picture.convert("RGBA" if has_alpha else "RGB")
 
@@ -202,7 +202,7 @@ def _by_profile(picture: Image.Image, profile: bytes, notes: list[str]) -> Image
         source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
         converted = ImageCms.profileToProfile(color, source, ImageCms.createProfile("sRGB"), outputMode="RGB")
     except (ImageCms.PyCMSError, OSError, ValueError):
-        notes.append(say(BROKEN_PROFILE))
+        notes.append(translate(BROKEN_PROFILE))
         return picture
     if converted is None:
         return picture

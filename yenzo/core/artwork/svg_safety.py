@@ -7,12 +7,14 @@ from lxml import etree
 from yenzo.core.artwork.effort import refuse_effort
 from yenzo.core.artwork.identify import damaged, unsafe
 from yenzo.core.errors import ArtworkError
-from yenzo.core.speaking import listed, say, say_noop
+from yenzo.core.translation import listed, translate, translate_noop
 
 SVG = "{http://www.w3.org/2000/svg}"
 HREFS = ("href", "{http://www.w3.org/1999/xlink}href")
-REMEDY = say_noop("Please export it as a plain SVG, a PDF or a PNG.")
-AS_OUTLINES = say_noop("Please turn texts into outlines (curves, paths) in your drawing program and save it again.")
+REMEDY = translate_noop("Please export it as a plain SVG, a PDF or a PNG.")
+AS_OUTLINES = translate_noop(
+    "Please turn texts into outlines (curves, paths) in your drawing program and save it again."
+)
 INSIDE = re.compile(r"#|data:image/(png|jpeg);base64,", re.I)
 ELSEWHERE = re.compile(r"@import|url\(\s*[\"']?\s*(?!#)\w", re.I)
 MOVING = {"animate", "animateTransform", "animateMotion", "set"}
@@ -29,13 +31,13 @@ def parse_svg(data: bytes, name: str) -> etree._Element:
         root = etree.fromstring(data, parser)
     except (etree.XMLSyntaxError, ValueError, LookupError) as error:
         if "depth" in str(error).lower():
-            raise unsafe(name, say("its parts lie in each other far too deeply"), say(REMEDY)) from error
+            raise unsafe(name, translate("its parts lie in each other far too deeply"), translate(REMEDY)) from error
         raise damaged(name) from error
     tree = root.getroottree()
     # A document type may name a standard; one that declares anything by itself does more than a drawing needs.
     declares = tree.docinfo.internalDTD is not None and "[" in etree.tostring(tree, encoding="unicode").split("<svg")[0]
     if declares or next(root.iter(etree.Entity), None) is not None:
-        raise unsafe(name, say("it defines entities"), say(REMEDY))
+        raise unsafe(name, translate("it defines entities"), translate(REMEDY))
     return root
 
 
@@ -51,11 +53,13 @@ def safe_svg(data: bytes, name: str) -> etree._Element:
         raise ArtworkError(
             "wrong_kind",
             name,
-            say("“{name}” is a web page or another text, no drawing. {remedy}", name=name, remedy=say(REMEDY)),
+            translate(
+                "“{name}” is a web page or another text, no drawing. {remedy}", name=name, remedy=translate(REMEDY)
+            ),
         )
     dangers = _dangers(root, name)
     if dangers:
-        raise unsafe(name, listed(dangers), say(REMEDY))
+        raise unsafe(name, listed(dangers), translate(REMEDY))
     _refuse_repetition(root, name)
     refuse_effort(root, name)
     return root
@@ -73,30 +77,30 @@ def _dangers(root: etree._Element, name: str) -> list[str]:
             raise ArtworkError(
                 "too_heavy",
                 name,
-                say("“{name}” has more than {most} parts. Please simplify it.", name=name, most=MOST_NODES),
+                translate("“{name}” has more than {most} parts. Please simplify it.", name=name, most=MOST_NODES),
             )
         if node.tag is etree.ProcessingInstruction and "href" in (node.text or ""):
-            found[say("it points to files elsewhere")] = None
+            found[translate("it points to files elsewhere")] = None
         if not isinstance(node.tag, str):
             continue
         local = _local(node)
         if local == "script" or any(_is_script(key, value) for key, value in node.attrib.items()):
-            found[say("it has a script inside")] = None
+            found[translate("it has a script inside")] = None
         if local == "foreignObject":
-            found[say("it has a web page inside")] = None
+            found[translate("it has a web page inside")] = None
         # A link around a part leads somewhere, but nothing is drawn from there.
         if local != "a" and any((link := node.get(key)) and not INSIDE.match(link.strip()) for key in HREFS):
-            found[say("it points to files elsewhere")] = None
+            found[translate("it points to files elsewhere")] = None
         styles = [value for key, value in node.attrib.items() if key not in HREFS]
         if ELSEWHERE.search(" ".join([*styles, (node.text or "") if local == "style" else ""])):
-            found[say("it points to files elsewhere")] = None
+            found[translate("it points to files elsewhere")] = None
         if local == "text" and "".join(node.itertext()).strip():
             text = " ".join("".join(node.itertext()).split())[:40]
-            message = say(
+            message = translate(
                 "“{name}” has a text (“{text}”) that needs a typeface which isn't in the file. {remedy}",
                 name=name,
                 text=text,
-                remedy=say(AS_OUTLINES),
+                remedy=translate(AS_OUTLINES),
             )
             raise ArtworkError("live_text", name, message)
     return list(found)
@@ -115,7 +119,7 @@ def _refuse_repetition(root: etree._Element, name: str) -> None:
     def count(node: etree._Element) -> int:
         """Return how many elements are drawn for a node, those that it repeats included."""
         if node in open_now:
-            raise unsafe(name, say("a part of it repeats itself without end"), say(REMEDY))
+            raise unsafe(name, translate("a part of it repeats itself without end"), translate(REMEDY))
         if node not in drawn:
             open_now.add(node)
             total = 1 + sum(count(child) for child in node if isinstance(child.tag, str))
@@ -128,8 +132,8 @@ def _refuse_repetition(root: etree._Element, name: str) -> None:
     if count(root) > len(drawn) + MOST_REPEATED:
         raise unsafe(
             name,
-            say("its parts repeat each other more than {most} times", most=MOST_REPEATED),
-            say(REMEDY),
+            translate("its parts repeat each other more than {most} times", most=MOST_REPEATED),
+            translate(REMEDY),
         )
 
 

@@ -8,7 +8,7 @@ import numpy as np
 from PIL import Image
 
 from yenzo.core.errors import ArtworkError
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 OPAQUE = 255
 
@@ -38,7 +38,9 @@ def tinted_part(goods: bytes, mask: bytes, color: str) -> bytes:
     covered = covered * pixels[..., 3] / OPAQUE
     part = covered > 0.5
     if not part.any():
-        message = say("The mask shows no part of the goods. Please make the part opaque, and all else transparent.")
+        message = translate(
+            "The mask shows no part of the goods. Please make the part opaque, and all else transparent."
+        )
         raise ArtworkError("empty_mask", "mask", message)
     # Luma by ITU-R BT.601, as pictures' gray values are.
     luma = pixels[..., :3] @ np.array([0.299, 0.587, 0.114])

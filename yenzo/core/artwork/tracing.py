@@ -11,7 +11,7 @@ from yenzo.core.errors import ArtworkError, ShapeError
 from yenzo.core.shapes.booleans import difference, union
 from yenzo.core.shapes.fitting import fit_ring
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 INK = "#000000"
 LONGER_EDGE_PX = 2500
@@ -36,7 +36,9 @@ def trace(picture: Image.Image, wanted: OneColor, name: str, most_points: int) -
     ]
     if not rings:
         raise ArtworkError(
-            "shows_nothing", name, say("“{name}” has nothing dark enough. Please choose a lighter setting.", name=name)
+            "shows_nothing",
+            name,
+            translate("“{name}” has nothing dark enough. Please choose a lighter setting.", name=name),
         )
     tolerance = max(LEAST_TOLERANCE_PX, wanted.smoothness / 2)
     outline = Outline.joined(fit_ring(ring, tolerance) for ring in rings) if len(rings) <= MOST_RINGS else None
@@ -56,7 +58,9 @@ def darkened(drawing: Drawing, wanted: OneColor, name: str) -> Drawing:
         raise _too_detailed(name) from error
     if not ink:
         raise ArtworkError(
-            "shows_nothing", name, say("“{name}” has nothing dark enough. Please choose a lighter setting.", name=name)
+            "shows_nothing",
+            name,
+            translate("“{name}” has nothing dark enough. Please choose a lighter setting.", name=name),
         )
     return Drawing(drawing.width, drawing.height, (DrawnPart(ink.mapped(FROM_SHAPES), INK),))
 
@@ -75,7 +79,7 @@ def _lightness(color: str) -> float:
 
 
 def _too_detailed(name: str) -> ArtworkError:
-    message = say(
+    message = translate(
         "“{name}” has too many fine details to become outlines of one color. Please "
         "choose a smoother setting or pick a plainer picture.",
         name=name,

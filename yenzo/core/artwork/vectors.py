@@ -11,18 +11,18 @@ from PIL import Image, ImageChops, ImageFilter
 from yenzo.core.artwork.converted import NOT_PLAIN, NotPlain, read_converted
 from yenzo.core.artwork.drawing import LONGER_SIDE, Drawing, write_drawing
 from yenzo.core.artwork.effort import PIXEL_SIDE, drawn_as_pixels
+from yenzo.core.artwork.external_tools import run_tool
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation
 from yenzo.core.artwork.identify import no_such_page
-from yenzo.core.artwork.outside import run_tool
 from yenzo.core.artwork.pdf_safety import safe_page
 from yenzo.core.artwork.svg_safety import is_moving, safe_svg, written_svg
 from yenzo.core.errors import ArtworkError
-from yenzo.core.speaking import say, say_noop
+from yenzo.core.translation import translate, translate_noop
 
 FLATTENED_EDGE_PX, COMPARED_EDGE_PX = 4000, 800
 # What pdftocairo makes of black ink alone (0 0 0 1 k).
 BLACK_INK, BLACK = "#231f20", "#000000"
-SPOTS = say_noop("Its spot colors ({names}) are made as they look on a screen. Tell us if they must be these.")
+SPOTS = translate_noop("Its spot colors ({names}) are made as they look on a screen. Tell us if they must be these.")
 MOST_SPOTS_NAMED, MOST_SPOT_NAME = 5, 40
 # Of 255; and how many pixels may differ as much.
 DIFFERENT, MOST_DIFFERENT_PX = 40, 6
@@ -44,22 +44,22 @@ def open_drawing(data: bytes, kind: str, name: str, limits: ArtworkLimits, wante
     if kind == "svg":
         root = safe_svg(data, name)
         if is_moving(root):
-            notes.append(say("It moves; it is used as it looks at the beginning."))
+            notes.append(translate("It moves; it is used as it looks at the beginning."))
         if page > 1:
             raise no_such_page(name, 1)
         if (pixels := drawn_as_pixels(root)) is not None:
-            notes.append(say("It has {reason}, so it is used as a picture.", reason=say(NOT_PLAIN[pixels])))
+            notes.append(translate("It has {reason}, so it is used as a picture.", reason=translate(NOT_PLAIN[pixels])))
             return OpenedDrawing(None, _svg_as_png(written_svg(root), name, PIXEL_SIDE), 1, tuple(notes))
         pdf, pages = _as_pdf(written_svg(root), name), 1
     else:
         found = safe_page(data, name, page)
         pdf, pages = found.data, found.pages
         if pages > 1:
-            notes.append(say("Page {page} of {pages} is used.", page=page, pages=pages))
+            notes.append(translate("Page {page} of {pages} is used.", page=page, pages=pages))
         if found.spots:
             names = ", ".join(name[:MOST_SPOT_NAME] for name in found.spots[:MOST_SPOTS_NAMED])
             notes.append(
-                say(
+                translate(
                     "Its spot colors ({names}) are made as they look on a screen. Tell us if they must be these.",
                     names=names,
                 )
@@ -73,10 +73,12 @@ def open_drawing(data: bytes, kind: str, name: str, limits: ArtworkLimits, wante
             drawing = _with_black_ink(drawing)
         _refuse_other_look(drawing, pdf, name)
     except NotPlain as reason:
-        notes.append(say("It has {reason}, so it is used as a picture.", reason=say(str(reason))))
+        notes.append(translate("It has {reason}, so it is used as a picture.", reason=translate(str(reason))))
         return OpenedDrawing(None, _as_png(pdf, name), pages, tuple(notes))
     if drawing.bounds is None:
-        raise ArtworkError("shows_nothing", name, say("“{name}” shows nothing. Please check what is on it.", name=name))
+        raise ArtworkError(
+            "shows_nothing", name, translate("“{name}” shows nothing. Please check what is on it.", name=name)
+        )
     return OpenedDrawing(drawing, b"", pages, tuple(notes))
 
 
@@ -114,7 +116,7 @@ def _refuse_other_look(drawing: Drawing, pdf: bytes, name: str) -> None:
     # Edges may differ by a part of a pixel, which the filter takes away.
     difference = ImageChops.difference(got, expected).convert("L").filter(ImageFilter.MinFilter(3))
     if sum(difference.histogram()[DIFFERENT:]) > MOST_DIFFERENT_PX:
-        raise NotPlain(say_noop("parts that can't be kept exactly"))
+        raise NotPlain(translate_noop("parts that can't be kept exactly"))
 
 
 def _on_white(png: bytes) -> Image.Image:

@@ -15,7 +15,7 @@ from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError
 from yenzo.core.formulas.evaluate import evaluate
-from yenzo.core.speaking import say, say_many
+from yenzo.core.translation import translate, translate_plural
 
 
 def check(setup: Setup, asked: Asked, coverage: Coverage) -> tuple[Problem, ...]:
@@ -36,13 +36,13 @@ def _check_stock(setup: Setup, asked: Asked) -> Iterator[Problem]:
     name = f"{setup.offer.name}, {variant.name}" if variant else setup.offer.name
     if left:
         wanted = asked.pieces
-        message = say(
+        message = translate(
             "Of “{name}” {left} are left; {wanted} are wanted. Please take fewer.", name=name, left=left, wanted=wanted
         )
     else:
-        message = say("“{name}” is sold out. Please come back later.", name=name)
+        message = translate("“{name}” is sold out. Please come back later.", name=name)
     if len(setup.offer.variants) > 1:
-        message += " " + say("Or choose another one.")
+        message += " " + translate("Or choose another one.")
     yield Problem(code="out_of_stock", field=GOODS, message=message)
 
 
@@ -85,7 +85,7 @@ def _check_result(setup: Setup, field: ComputedField, asked: Asked) -> Iterator[
     try:
         evaluate(field.formula, asked.names(setup))
     except FormulaError:
-        message = say(
+        message = translate(
             "“{label}” can't be worked out from these entries. Please change them, or ask the workshop.",
             label=field.label,
         )
@@ -128,7 +128,7 @@ def _check_letters(setup: Setup, field_key: str, text: str, asked: Asked, covera
 
 
 def _typed_order_words() -> str:
-    return say(
+    return translate(
         "This was ordered while texts of mixed directions were set in the order they were typed. It is made as the "
         "customer saw it: please ask whether it is meant so."
     )
@@ -138,12 +138,12 @@ def _emoji_words(setup: Setup, placement: TextPlacement, emoji: tuple[str, ...])
     side = setup.side(placement.side)
     area = side.area(placement.area) if side else None
     method = setup.materials.methods.get(area.method) if area else None
-    return say_many(
+    return translate_plural(
         "{emoji} is an emoji and can't be {made}. Please write it without it.",
         "{emoji} are emoji and can't be {made}. Please write it without them.",
         len(emoji),
         emoji=quoted(emoji),
-        made=method.done if method else say("made"),
+        made=method.done if method else translate("made"),
     )
 
 
@@ -157,7 +157,7 @@ def _missing_words(
         return setup.materials.typefaces[key].name
 
     said = [
-        say_many(
+        translate_plural(
             "The character {characters} is not in the typeface {typeface}.",
             "The characters {characters} are not in the typeface {typeface}.",
             len(missing),
@@ -167,7 +167,7 @@ def _missing_words(
     ]
     if having:
         said.append(
-            say_many(
+            translate_plural(
                 "{typefaces} has all you typed.",
                 "These have all you typed: {typefaces}.",
                 len(having),
@@ -177,12 +177,12 @@ def _missing_words(
         return " ".join(said)
     if elsewhere:
         said.append(
-            say_many(
+            translate_plural(
                 "Of the workshop's other typefaces, {typefaces} has all you typed.",
                 "Of the workshop's other typefaces, {typefaces} have all you typed.",
                 len(elsewhere),
                 typefaces=", ".join(name(key) for key in elsewhere),
             )
         )
-    said.append(say_many("Please write it without it.", "Please write it without them.", len(missing)))
+    said.append(translate_plural("Please write it without it.", "Please write it without them.", len(missing)))
     return " ".join(said)

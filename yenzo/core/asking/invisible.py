@@ -10,7 +10,7 @@ from collections.abc import Iterable
 import icu
 import idna.core
 
-from yenzo.core.speaking import listed, say
+from yenzo.core.translation import listed, translate
 
 # Embeddings, overrides and isolates: they turn the order of what follows, unseen.
 REORDERING = frozenset("\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069")
@@ -103,7 +103,7 @@ def _visual(text: str) -> list[str]:
 
 def turning_words(turning: Iterable[str]) -> str:
     """Return the refusal of characters that turn the order of letters."""
-    return say(
+    return translate(
         "There is an invisible character that turns the order of letters: {names}. Please type the text anew.",
         names=listed(map(character_name, turning)),
     )
@@ -111,4 +111,4 @@ def turning_words(turning: Iterable[str]) -> str:
 
 def dropped_words(dropped: Iterable[str]) -> str:
     """Return what is told of characters that were left out."""
-    return say("Left out, as it shows nothing: {names}.", names=listed(map(character_name, dropped)))
+    return translate("Left out, as it shows nothing: {names}.", names=listed(map(character_name, dropped)))

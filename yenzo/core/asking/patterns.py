@@ -8,15 +8,22 @@ import re
 from functools import lru_cache
 
 from yenzo.core.documents.fields import Pattern
-from yenzo.core.speaking import is_own, listed, reader, say, say_many, say_noop
+from yenzo.core.translation import (
+    current_language,
+    is_source_language,
+    listed,
+    translate,
+    translate_noop,
+    translate_plural,
+)
 
 SIGNS = {
-    " ": say_noop("a space"),
-    "-": say_noop("a hyphen"),
-    ".": say_noop("a full stop"),
-    ",": say_noop("a comma"),
-    "/": say_noop("a slash"),
-    "'": say_noop("an apostrophe"),
+    " ": translate_noop("a space"),
+    "-": translate_noop("a hyphen"),
+    ".": translate_noop("a full stop"),
+    ",": translate_noop("a comma"),
+    "/": translate_noop("a slash"),
+    "'": translate_noop("an apostrophe"),
 }
 COUNTS = ("", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve")
 CLASSES = {"A": r"[^\W\d_]", "9": r"\d", "*": r".", "[": "(?:", "]": ")?"}
@@ -36,7 +43,7 @@ def _compiled(shape: str) -> re.Pattern[str]:
 
 def pattern_words(pattern: Pattern) -> str:
     """Return a pattern in plain words: its own, or those of its shapes."""
-    return pattern.words or say(", or ").join(shape_words(shape) for shape in pattern.shapes)
+    return pattern.words or translate(", or ").join(shape_words(shape) for shape in pattern.shapes)
 
 
 def shape_words(shape: str) -> str:
@@ -51,25 +58,25 @@ def shape_words(shape: str) -> str:
             at += 1
             continue
         words = _run_words(sign, count)
-        said.append(say("perhaps {what}", what=words) if is_maybe else words)
+        said.append(translate("perhaps {what}", what=words) if is_maybe else words)
         at += count
     return listed(said)
 
 
 def _run_words(sign: str, count: int) -> str:
     # Numbers in words are English; other languages have digits.
-    number = COUNTS[count] if count < len(COUNTS) and is_own(reader()) else str(count)
+    number = COUNTS[count] if count < len(COUNTS) and is_source_language(current_language()) else str(count)
     match sign:
         case "A":
-            return say_many("one letter", "{number} letters", count, number=number)
+            return translate_plural("one letter", "{number} letters", count, number=number)
         case "9":
-            return say_many("one digit", "{number} digits", count, number=number)
+            return translate_plural("one digit", "{number} digits", count, number=number)
         case "*":
-            return say_many("one character", "{number} characters", count, number=number)
-    name = say(SIGNS[sign]) if sign in SIGNS else say("“{word}”", word=sign)
+            return translate_plural("one character", "{number} characters", count, number=number)
+    name = translate(SIGNS[sign]) if sign in SIGNS else translate("“{word}”", word=sign)
     if count == 1:
         return name
-    return say("{number} times {sign}", number=number, sign=name.removeprefix("a ").removeprefix("an "))
+    return translate("{number} times {sign}", number=number, sign=name.removeprefix("a ").removeprefix("an "))
 
 
 def pattern_fault(pattern: Pattern) -> str | None:

@@ -5,7 +5,7 @@ from typing import Protocol
 
 from yenzo.core.asking.invisible import shown
 from yenzo.core.documents.values import Frozen
-from yenzo.core.speaking import listed, say
+from yenzo.core.translation import listed, translate
 
 # What a problem with the goods themselves, and no field, is of.
 GOODS = "variant"
@@ -36,4 +36,4 @@ class Coverage(Protocol):
 
 def quoted(words: Iterable[str]) -> str:
     """Return words in quotes as a list in a sentence."""
-    return listed(say("“{word}”", word=shown(word)) for word in words)
+    return listed(translate("“{word}”", word=shown(word)) for word in words)

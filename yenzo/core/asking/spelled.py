@@ -3,28 +3,28 @@
 from dataclasses import dataclass
 
 from yenzo.core.asking.texts import characters
-from yenzo.core.speaking import say, say_noop
+from yenzo.core.translation import translate, translate_noop
 
 # Letters and figures that look alike in many typefaces, and what shows nothing at all.
 MISTAKEN = {
-    "0": say_noop("zero"),
-    "O": say_noop("letter O"),
-    "o": say_noop("small letter O"),
-    "1": say_noop("one"),
-    "I": say_noop("capital I"),
-    "l": say_noop("small L"),
-    "5": say_noop("five"),
-    "S": say_noop("letter S"),
-    "8": say_noop("eight"),
-    "B": say_noop("letter B"),
-    "2": say_noop("two"),
-    "Z": say_noop("letter Z"),
-    " ": say_noop("space"),
-    "\u00a0": say_noop("space that keeps together"),
-    "-": say_noop("hyphen"),
-    "\u2013": say_noop("dash"),
-    "'": say_noop("straight apostrophe"),
-    "\u2019": say_noop("curved apostrophe"),
+    "0": translate_noop("zero"),
+    "O": translate_noop("letter O"),
+    "o": translate_noop("small letter O"),
+    "1": translate_noop("one"),
+    "I": translate_noop("capital I"),
+    "l": translate_noop("small L"),
+    "5": translate_noop("five"),
+    "S": translate_noop("letter S"),
+    "8": translate_noop("eight"),
+    "B": translate_noop("letter B"),
+    "2": translate_noop("two"),
+    "Z": translate_noop("letter Z"),
+    " ": translate_noop("space"),
+    "\u00a0": translate_noop("space that keeps together"),
+    "-": translate_noop("hyphen"),
+    "\u2013": translate_noop("dash"),
+    "'": translate_noop("straight apostrophe"),
+    "\u2019": translate_noop("curved apostrophe"),
 }
 
 
@@ -38,4 +38,4 @@ class SpelledLetter:
 
 def spelled(text: str) -> tuple[SpelledLetter, ...]:
     """Return the letters of one line of text, marks with the letters that they stand on."""
-    return tuple(SpelledLetter(one, say(MISTAKEN[one]) if one in MISTAKEN else "") for one in characters(text))
+    return tuple(SpelledLetter(one, translate(MISTAKEN[one]) if one in MISTAKEN else "") for one in characters(text))

@@ -3,7 +3,7 @@
 import icu
 
 from yenzo.core.documents.fields import Allowed, NoteField, ParagraphField, TextField
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 # Beyond these nothing is laid out, so that a book that is pasted in costs nobody a second.
 MOST_IN_A_LINE, MOST_IN_A_PARAGRAPH = 500, 5000
@@ -72,8 +72,12 @@ def _passes(allowed: Allowed, char: str, others: set[str]) -> bool:
 
 def describe_allowed(allowed: Allowed) -> str:
     """Return the allowed characters in words: "letters, digits, space, - & '"."""
-    named = ((say("letters"), allowed.letters), (say("digits"), allowed.digits), (say("space"), allowed.space))
+    named = (
+        (translate("letters"), allowed.letters),
+        (translate("digits"), allowed.digits),
+        (translate("space"), allowed.space),
+    )
     parts = [name for name, is_on in named if is_on]
     if allowed.others.strip():
         parts.append(" ".join(dict.fromkeys(allowed.others.replace(" ", ""))))
-    return ", ".join(parts) or say("nothing")
+    return ", ".join(parts) or translate("nothing")

@@ -8,7 +8,7 @@ from yenzo.core.documents.field_base import TypedField
 from yenzo.core.documents.fields import AnyField, OptionsField
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
-from yenzo.core.speaking import decimal, reader
+from yenzo.core.translation import current_language, decimal
 
 
 class EntryInWords(Frozen):
@@ -32,7 +32,7 @@ def value_name(setup: Setup, field: AnyField, key: str) -> str:
     if isinstance(field, OptionsField):
         option = field.option(key)
         return option.label if option else key
-    return str(kind_of(field).words(field, key, EntryContext(setup, reader(), None)))
+    return str(kind_of(field).words(field, key, EntryContext(setup, current_language(), None)))
 
 
 def entries_in_words(setup: Setup, asked: Asked) -> tuple[EntryInWords, ...]:

@@ -29,7 +29,7 @@ from yenzo.core.documents.setup import Offer, Section, Setup, Side
 from yenzo.core.documents.used import used_materials
 from yenzo.core.documents.values import Frozen
 from yenzo.core.documents.variants import Variant
-from yenzo.core.speaking import base_language
+from yenzo.core.translation import base_language
 
 Translate = Callable[[str], str]
 Place = tuple[str, ...]

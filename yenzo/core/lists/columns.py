@@ -10,7 +10,7 @@ from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.rules import AXIS, VARIANT
 from yenzo.core.documents.setup import Setup
 from yenzo.core.lists.tables import Table
-from yenzo.core.speaking import reader, say
+from yenzo.core.translation import current_language, translate
 
 PIECES = "@pieces"
 UNUSED = ""
@@ -46,7 +46,7 @@ class Columns:
 
 def targets_of(setup: Setup) -> tuple[Target, ...]:
     """Return all that the columns of a list can give, in the order of the form."""
-    context = EntryContext(setup=setup, language=reader(), today=None)
+    context = EntryContext(setup=setup, language=current_language(), today=None)
     fields = [_of_field(field, context) for field in setup.fields if takes_cells(field)]
     offer = setup.offer
     if offer.axes:
@@ -54,9 +54,9 @@ def targets_of(setup: Setup) -> tuple[Target, ...]:
             _chosen(f"{AXIS}{axis.key}", axis.name, [(one.key, one.name) for one in axis.values]) for axis in offer.axes
         ]
     elif len(offer.variants) > 1:
-        fields.append(_chosen(VARIANT, say("Comes in"), [(one.key, one.name) for one in offer.variants]))
-    pieces = say("Pieces")
-    return (*fields, Target(PIECES, pieces, (pieces, say("Quantity"), say("Number of pieces"))))
+        fields.append(_chosen(VARIANT, translate("Comes in"), [(one.key, one.name) for one in offer.variants]))
+    pieces = translate("Pieces")
+    return (*fields, Target(PIECES, pieces, (pieces, translate("Quantity"), translate("Number of pieces"))))
 
 
 def takes_cells(field: AnyField) -> bool:
@@ -83,7 +83,7 @@ def match_columns(table: Table, targets: Sequence[Target], remembered: Mapping[s
         if counted is not None:
             found[counted] = PIECES
         _fill_in_turn(found, columns, targets)
-    heads = first if has_heads else tuple(say("Column {number}", number=at) for at in range(1, table.width + 1))
+    heads = first if has_heads else tuple(translate("Column {number}", number=at) for at in range(1, table.width + 1))
     return Columns(tuple(found), tuple(heads), has_heads)
 
 

@@ -14,7 +14,7 @@ from openpyxl.worksheet.worksheet import Worksheet
 
 from yenzo.core.lists.columns import Target
 from yenzo.core.lists.tables import MOST_ROWS
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 MARKED = PatternFill("solid", fgColor="F3C9BF")
 WIDEST, WORDS_WIDTH = 40, 70
@@ -36,7 +36,7 @@ def marked_sheet(heads: Sequence[str], rows: Iterable[MarkedRow]) -> bytes:
     book = Workbook()
     sheet = book.active
     assert isinstance(sheet, Worksheet)
-    for at, head in enumerate((*heads, say("What is wrong")), 1):
+    for at, head in enumerate((*heads, translate("What is wrong")), 1):
         cell = _written(sheet, 1, at, head)
         cell.font = Font(bold=True)
     widths = [*(len(head) for head in heads), WORDS_WIDTH]

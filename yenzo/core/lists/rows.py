@@ -14,7 +14,7 @@ from yenzo.core.documents.entries import MOST_PIECES, Entries, Meant
 from yenzo.core.documents.rules import AXIS, VARIANT
 from yenzo.core.documents.setup import Setup
 from yenzo.core.lists.columns import PIECES, UNUSED, takes_cells
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 
 @dataclass(frozen=True)
@@ -53,21 +53,21 @@ def read_row(
         if field is not None and takes_cells(field):
             raw = kind_of(field).of_cell(field, cell, context)
             if raw is None:
-                troubles.append(_unclear(target, field.label, cell, say("Please write yes or no.")))
+                troubles.append(_unclear(target, field.label, cell, translate("Please write yes or no.")))
             else:
                 values[target] = raw
         elif target == PIECES:
             count = _count(cell)
             if count is None:
-                why = say("Please write a number from 1 to {most}.", most=MOST_PIECES)
-                troubles.append(_unclear(target, say("Pieces"), cell, why))
+                why = translate("Please write a number from 1 to {most}.", most=MOST_PIECES)
+                troubles.append(_unclear(target, translate("Pieces"), cell, why))
             else:
                 changed["pieces"] = count
         elif target == VARIANT:
             found = _named(cell, [(one.key, one.name) for one in setup.offer.variants])
             changed["variant"] = found
             if found is None:
-                troubles.append(_unclear(target, say("Comes in"), cell, _offered(setup.offer.variants)))
+                troubles.append(_unclear(target, translate("Comes in"), cell, _offered(setup.offer.variants)))
         elif target.startswith(AXIS) and (axis := setup.offer.axis(target.removeprefix(AXIS))):
             found = _named(cell, [(one.key, one.name) for one in axis.values])
             if found is None:
@@ -84,12 +84,12 @@ def read_row(
 
 
 def _unclear(target: str, label: str, cell: str, remedy: str) -> RowTrouble:
-    why = say("“{cell}” can't be understood for “{label}”.", cell=cell, label=label)
+    why = translate("“{cell}” can't be understood for “{label}”.", cell=cell, label=label)
     return RowTrouble(target, f"{why} {remedy}")
 
 
 def _offered(offered: Sequence[Any]) -> str:
-    return say("There are: {names}.", names=", ".join(one.name for one in offered))
+    return translate("There are: {names}.", names=", ".join(one.name for one in offered))
 
 
 def _named(cell: str, offered: Sequence[tuple[str, str]]) -> str | None:
@@ -113,5 +113,5 @@ def _variant_along(setup: Setup, common: Entries, along: dict[str, str]) -> tupl
         first = next(iter(along))
         names = [axis.value(along[axis.key]) for axis in setup.offer.axes if axis.key in along]
         together = ", ".join(one.name for one in names if one)
-        return None, RowTrouble(f"{AXIS}{first}", say("“{together}” can't be had together.", together=together))
+        return None, RowTrouble(f"{AXIS}{first}", translate("“{together}” can't be had together.", together=together))
     return found.key, None

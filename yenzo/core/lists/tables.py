@@ -20,7 +20,7 @@ from charset_normalizer import from_bytes
 from yenzo.core.artwork.confinement import ENVIRONMENT, PACKAGE, confined
 from yenzo.core.documents.values import clean_line, clean_text
 from yenzo.core.errors import TableError
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 MOST_BYTES, MOST_ROWS, MOST_COLUMNS, MOST_CELL = 5_000_000, 1_000, 40, 2_000
 MOST_SECONDS = 20
@@ -47,7 +47,7 @@ class Table:
 def read_table(data: bytes, name: str) -> Table:
     """Return the table of a file, a spreadsheet's first sheet; raises TableError."""
     if len(data) > MOST_BYTES:
-        why = say("“{name}” is larger than 5 MB. Please send the list without anything else.", name=name)
+        why = translate("“{name}” is larger than 5 MB. Please send the list without anything else.", name=name)
         raise TableError("too_large", name, why)
     rows = _spreadsheet(data, name) if data.startswith((ZIP, COMPOUND)) else _separated(_decoded(data, name), name)
     return _table(rows, name)
@@ -55,7 +55,7 @@ def read_table(data: bytes, name: str) -> Table:
 
 def read_pasted(text: str) -> Table:
     """Return the table of what was pasted from a spreadsheet or typed, a row a line; raises TableError."""
-    return _table(_separated(text, say("what was pasted")), say("what was pasted"))
+    return _table(_separated(text, translate("what was pasted")), translate("what was pasted"))
 
 
 def _decoded(data: bytes, name: str) -> str:
@@ -90,7 +90,7 @@ def _only_text(text: str, name: str) -> str:
 
 
 def _unreadable(name: str) -> TableError:
-    why = say(
+    why = translate(
         "“{name}” is no list that can be read. Please save it as XLSX, ODS or CSV, or paste its rows here.", name=name
     )
     return TableError("unreadable", name, why)
@@ -140,15 +140,15 @@ def _spreadsheet(data: bytes, name: str) -> list[list[str]]:
 def _table(rows: list[list[str]], name: str) -> Table:
     filled = [row for row in rows if any(cell.strip() for cell in row)]
     if not filled:
-        why = say("Nothing stands in the list. Please send one that has a row for each piece.")
+        why = translate("Nothing stands in the list. Please send one that has a row for each piece.")
         raise TableError("empty", name, why)
     width = max(max((at for at, cell in enumerate(row, 1) if cell.strip()), default=0) for row in filled)
     if width > MOST_COLUMNS:
-        why = say("The list has {count} columns; there is room for {most}.", count=width, most=MOST_COLUMNS)
+        why = translate("The list has {count} columns; there is room for {most}.", count=width, most=MOST_COLUMNS)
         raise TableError("too_wide", name, why)
     # One more than pieces may be: the first row may be a heading.
     if len(filled) > MOST_ROWS + 1:
-        why = say("The list has {count} rows; there is room for {most}.", count=len(filled), most=MOST_ROWS)
+        why = translate("The list has {count} rows; there is room for {most}.", count=len(filled), most=MOST_ROWS)
         raise TableError("too_long", name, why)
     return Table(tuple(_clean(row, width) for row in filled))
 

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from yenzo.core.planning.faces import HEADING, TEXT
 from yenzo.core.planning.paper import MUTED, PITCH, Color, Paper
-from yenzo.core.speaking import base_language, decimal, reader, say
+from yenzo.core.translation import base_language, current_language, decimal, translate
 
 WIDTH_MM, HEIGHT_MM, MARGIN_MM = 210.0, 297.0, 20.0
 ROOM_MM, COUNT_MM = WIDTH_MM - 2 * MARGIN_MM, 24.0
@@ -43,8 +43,8 @@ class DeliveryNote:
 
 def make_delivery_note(note: DeliveryNote, *, fallbacks: Iterable[Path] = ()) -> bytes:
     """Return the note in the language of who reads; `fallbacks` are fonts for scripts that the faces lack."""
-    title = say("Delivery note {number}", number=note.number)
-    paper = Paper(WIDTH_MM, HEIGHT_MM, title, language=base_language(reader()), fallbacks=fallbacks)
+    title = translate("Delivery note {number}", number=note.number)
+    paper = Paper(WIDTH_MM, HEIGHT_MM, title, language=base_language(current_language()), fallbacks=fallbacks)
     paper.pdf.add_page()
     paper.top = MARGIN_MM
     _block(paper, note.sender, MARGIN_MM + 100, MUTED)
@@ -61,7 +61,7 @@ def make_delivery_note(note: DeliveryNote, *, fallbacks: Iterable[Path] = ()) ->
     paper.top += 5
     for line in note.lines:
         _row(paper, line, title)
-    ends = say("This is all of it.") if note.is_all else say("The rest follows in another parcel.")
+    ends = translate("This is all of it.") if note.is_all else translate("The rest follows in another parcel.")
     paper.top += 3
     _block(paper, ends, MARGIN_MM)
     return paper.finished()
@@ -69,9 +69,9 @@ def make_delivery_note(note: DeliveryNote, *, fallbacks: Iterable[Path] = ()) ->
 
 def _facts(note: DeliveryNote) -> tuple[tuple[str, str], ...]:
     return (
-        (say("Day"), note.day.isoformat()),
-        (say("Your purchase number"), note.purchase_number),
-        (say("Carried by"), " ".join(filter(None, (note.carrier, note.parcel_number)))),
+        (translate("Day"), note.day.isoformat()),
+        (translate("Your purchase number"), note.purchase_number),
+        (translate("Carried by"), " ".join(filter(None, (note.carrier, note.parcel_number)))),
     )
 
 
@@ -88,7 +88,7 @@ def _row(paper: Paper, line: NoteLine, title: str) -> None:
     paper.top += 1.6
     count = decimal(line.pieces)
     if line.pieces != line.ordered:
-        count = say("{count} of {all}", count=count, all=decimal(line.ordered))
+        count = translate("{count} of {all}", count=count, all=decimal(line.ordered))
     paper.right(HEADING, count, PLAIN_MM + 1, MARGIN_MM + ROOM_MM, paper.top)
     for name in names:
         paper.line(TEXT, name, PLAIN_MM, MARGIN_MM, paper.top)

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
 
 from yenzo.core.documents.materials import Method
-from yenzo.core.speaking import decimal
+from yenzo.core.translation import decimal
 
 CENT = Decimal("0.01")
 

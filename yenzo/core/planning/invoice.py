@@ -13,7 +13,7 @@ from pathlib import Path
 
 from yenzo.core.planning.faces import HEADING, TEXT
 from yenzo.core.planning.paper import INK, MUTED, PITCH, Color, Paper
-from yenzo.core.speaking import base_language, decimal, money, reader, say
+from yenzo.core.translation import base_language, current_language, decimal, money, translate
 
 WIDTH_MM, HEIGHT_MM, MARGIN_MM = 210.0, 297.0, 20.0
 ROOM_MM = WIDTH_MM - 2 * MARGIN_MM
@@ -97,12 +97,14 @@ class _Pages:
 
     def __init__(self, invoice: Invoice, fallbacks: tuple[Path, ...]) -> None:
         self._invoice = invoice
-        self._paper = Paper(WIDTH_MM, HEIGHT_MM, self._title, language=base_language(reader()), fallbacks=fallbacks)
+        self._paper = Paper(
+            WIDTH_MM, HEIGHT_MM, self._title, language=base_language(current_language()), fallbacks=fallbacks
+        )
         self._paper.top = MARGIN_MM
 
     @property
     def _title(self) -> str:
-        return say("Invoice {number}", number=self._invoice.number)
+        return translate("Invoice {number}", number=self._invoice.number)
 
     def finished(self) -> bytes:
         """Return the pages as a PDF file."""
@@ -114,7 +116,9 @@ class _Pages:
         self._paper.pdf.add_page()
         self._block(invoice.seller, MARGIN_MM + 100, MUTED)
         if invoice.tax_number:
-            self._line(TEXT, say("Tax number {number}", number=invoice.tax_number), SMALL_MM, MARGIN_MM + 100, MUTED)
+            self._line(
+                TEXT, translate("Tax number {number}", number=invoice.tax_number), SMALL_MM, MARGIN_MM + 100, MUTED
+            )
             self._paper.top += SMALL_MM * PITCH
         seller_end, self._paper.top = self._paper.top, MARGIN_MM + 25
         self._block(invoice.buyer, MARGIN_MM)
@@ -126,7 +130,7 @@ class _Pages:
             self._line(TEXT, words, SMALL_MM, MARGIN_MM + 45)
             self._paper.top += SMALL_MM * PITCH
         self._paper.top += 5
-        self._row((say("What"), say("Pieces"), say("Tax"), say("Amount")), MUTED)
+        self._row((translate("What"), translate("Pieces"), translate("Tax"), translate("Amount")), MUTED)
         self._rule()
         for line in invoice.lines:
             self._add(line)
@@ -134,13 +138,13 @@ class _Pages:
 
     def _facts(self) -> Iterator[tuple[str, str]]:
         invoice = self._invoice
-        yield say("Day"), invoice.day.isoformat()
+        yield translate("Day"), invoice.day.isoformat()
         if invoice.purchase_number:
-            yield say("Your purchase number"), invoice.purchase_number
+            yield translate("Your purchase number"), invoice.purchase_number
         if invoice.delivered_on:
-            yield say("Day of delivery"), invoice.delivered_on.isoformat()
+            yield translate("Day of delivery"), invoice.delivered_on.isoformat()
         if invoice.delivered_to:
-            yield say("Delivered to"), ", ".join(invoice.delivered_to.splitlines())
+            yield translate("Delivered to"), ", ".join(invoice.delivered_to.splitlines())
 
     def _add(self, line: InvoiceLine) -> None:
         names = self._broken(f"{line.number}  {line.name}", PLAIN_MM, WHAT_MM - 4)
@@ -164,13 +168,13 @@ class _Pages:
         self._room(40)
         for rate, net, tax in invoice.taxes:
             if rate:
-                net_words = say("Net at {rate} %", rate=decimal(rate))
+                net_words = translate("Net at {rate} %", rate=decimal(rate))
                 self._sum(net_words, net)
-                self._sum(say("Tax of {rate} %", rate=decimal(rate)), tax)
-        self._sum(say("Total"), invoice.total, is_last=True)
+                self._sum(translate("Tax of {rate} %", rate=decimal(rate)), tax)
+        self._sum(translate("Total"), invoice.total, is_last=True)
         if invoice.paid_on:
-            self._sum(say("Paid on {day}", day=invoice.paid_on.isoformat()), invoice.total)
-            self._sum(say("To be paid"), Decimal(0))
+            self._sum(translate("Paid on {day}", day=invoice.paid_on.isoformat()), invoice.total)
+            self._sum(translate("To be paid"), Decimal(0))
 
     def _sum(self, label: str, amount: Decimal, *, is_last: bool = False) -> None:
         face, size = (HEADING, 5.0) if is_last else (TEXT, PLAIN_MM)

@@ -36,7 +36,7 @@ from yenzo.core.planning.work import Work
 from yenzo.core.render.files import render_file
 from yenzo.core.render.pdf import PdfColors
 from yenzo.core.scene.nodes import AreaScene, Lettering
-from yenzo.core.speaking import OWN_LANGUAGE, speaking
+from yenzo.core.translation import SOURCE_LANGUAGE, override_language
 
 # The earliest date a ZIP can carry: a real one would make every pack different.
 NO_DATE = (1980, 1, 1, 0, 0, 0)
@@ -58,12 +58,12 @@ class _File:
     data: bytes
 
 
-@speaking(OWN_LANGUAGE)  # whoever asks for it: a pack is the same for all
+@override_language(SOURCE_LANGUAGE)  # whoever asks for it: a pack is the same for all
 def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
     """Make the pack of a piece; `on_progress` is told (steps done, steps in all) after each file."""
-    areas = [area for area in work.walked.scene.areas if area.nodes]
-    sides = work.walked.scene.sides
-    methods = work.walked.setup.materials.methods
+    areas = [area for area in work.evaluation.scene.areas if area.nodes]
+    sides = work.evaluation.scene.sides
+    methods = work.evaluation.setup.materials.methods
     plates = {area: plates_of(area, methods[area.method]) for area in areas}
     steps = sum(len(plates[area]) * len(methods[area.method].files) for area in areas)
     steps += 1 + len(sides) + len(work.originals)
@@ -101,7 +101,7 @@ def make_pack(work: Work, on_progress: Progress | None = None) -> Pack:
 
 
 def _area_files(work: Work, area: AreaScene, plates: tuple[Plate, ...], stem: str) -> Iterator[tuple[Plate, _File]]:
-    method = work.walked.setup.materials.methods[area.method]
+    method = work.evaluation.setup.materials.methods[area.method]
     colors = PdfColors(spots=method.spot_colors, process=method.cmyk, transparency=method.transparency)
     for plate in plates:
         name = "_".join(filter(None, (stem, file_word(plate.name))))
@@ -122,7 +122,7 @@ def _originals(work: Work) -> Iterator[_File]:
 
 def _stems(work: Work, areas: list[AreaScene]) -> dict[AreaScene, str]:
     """Return how the files of each area are called: by the names that people gave, and by keys where two are alike."""
-    sides = {side.key: side.name for side in work.walked.scene.sides}
+    sides = {side.key: side.name for side in work.evaluation.scene.sides}
     named = {area: f"{file_word(sides[area.side])}_{file_word(area.name)}" for area in areas}
     often = Counter(name.casefold() for name in named.values())
     return {
@@ -132,7 +132,7 @@ def _stems(work: Work, areas: list[AreaScene]) -> dict[AreaScene, str]:
 
 
 def _side_names(work: Work) -> list[str]:
-    sides = work.walked.scene.sides
+    sides = work.evaluation.scene.sides
     often = Counter(file_word(side.name).casefold() for side in sides)
     names = [
         file_word(side.name) + (f"_{side.key}" if often[file_word(side.name).casefold()] > 1 else "") for side in sides
@@ -154,10 +154,10 @@ def safe_name(name: str) -> str:
 
 
 def _area_entry(work: Work, area: AreaScene, files: list[tuple[Plate, str]]) -> AreaEntry:
-    frame, setup = area.area, work.walked.setup
+    frame, setup = area.area, work.evaluation.setup
     method = setup.materials.methods[area.method]
     offset = frame.bleed_mm + margin_mm(method)
-    side = work.walked.scene.side(area.side)
+    side = work.evaluation.scene.side(area.side)
 
     def label(key: str) -> str:
         """Return what the workshop calls a field, empty for one that is gone."""
@@ -255,12 +255,12 @@ def _rounded(box: tuple[float, float, float, float]) -> tuple[float, float, floa
 
 
 def _manifest(work: Work, sides: tuple[SideEntry, ...], areas: tuple[AreaEntry, ...], files: list[_File]) -> Manifest:
-    offer, asked = work.walked.setup.offer, work.walked.asked
+    offer, asked = work.evaluation.setup.offer, work.evaluation.asked
     variant = offer.variant(asked.variant)
     wanted = set(wanted_fields(work))
     said = tuple(
         WordedEntry(field=entry.field, label=entry.workshop_label, words=entry.words)
-        for entry in entries_in_words(work.walked.setup, asked)
+        for entry in entries_in_words(work.evaluation.setup, asked)
     )
     return Manifest(
         order=work.order,

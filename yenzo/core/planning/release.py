@@ -1,12 +1,12 @@
-"""What is found of a piece before it is made: a walk comes in; findings with their places on the goods go out."""
+"""What is found of a piece before it is made: an evaluation comes in; findings with their places go out."""
 
 from collections.abc import Iterator
 
 from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.values import Frozen
+from yenzo.core.evaluation import Evaluation
 from yenzo.core.preflight.findings import Finding
 from yenzo.core.scene.nodes import AreaScene, Node
-from yenzo.core.spine import Walked
 
 # What only a better file mends, and only its customer has that.
 BY_A_FILE = frozenset({"coarse", "too_coarse", "see_through", "too_detailed", "no_contours"})
@@ -33,40 +33,40 @@ class Found(Frozen):
     needs_file: bool = False
 
 
-def find_before_making(walked: Walked) -> tuple[Found, ...]:
+def find_before_making(evaluation: Evaluation) -> tuple[Found, ...]:
     """Return all that is to be looked at before a piece is made, what blocks first."""
-    verdict = walked.verdict
+    verdict = evaluation.verdict
     return (
-        *(_found(walked, item, blocks=True) for item in verdict.blocking),
-        *(_found(walked, item, blocks=False) for item in verdict.advice),
-        *_doubts(walked),
+        *(_found(evaluation, item, blocks=True) for item in verdict.blocking),
+        *(_found(evaluation, item, blocks=False) for item in verdict.advice),
+        *_doubts(evaluation),
     )
 
 
-def _found(walked: Walked, item: Problem | Finding, *, blocks: bool) -> Found:
+def _found(evaluation: Evaluation, item: Problem | Finding, *, blocks: bool) -> Found:
     known = {"code": item.code, "field": item.field, "message": item.message, "blocks": blocks}
     known["needs_file"] = item.code in BY_A_FILE
     if isinstance(item, Finding):
         known |= {"side": item.side, "area": item.area, "measured": item.measured, "limit": item.limit}
-        places = _places(walked, item.field, item.placement, (item.side, item.area))
+        places = _places(evaluation, item.field, item.placement, (item.side, item.area))
     else:
-        places = _places(walked, item.field)
+        places = _places(evaluation, item.field)
     return Found(**{**known, **next(places, {})})
 
 
-def _doubts(walked: Walked) -> Iterator[Found]:
+def _doubts(evaluation: Evaluation) -> Iterator[Found]:
     """Yield the questions of the second look that the customer left open."""
-    for one in walked.questions:
+    for one in evaluation.questions:
         if not one.is_meant:
-            place = next(_places(walked, one.field), {})
+            place = next(_places(evaluation, one.field), {})
             yield Found(code=DOUBT + one.code, field=one.field, message=one.message, blocks=False, **place)
 
 
 def _places(
-    walked: Walked, field: str, placement: str = "", within: tuple[str, str] | None = None
+    evaluation: Evaluation, field: str, placement: str = "", within: tuple[str, str] | None = None
 ) -> Iterator[dict[str, object]]:
     """Yield where what a field put on the goods lies, in mm of its side."""
-    for area in walked.scene.areas:
+    for area in evaluation.scene.areas:
         if within in (None, (area.side, area.key)):
             for node in area.nodes:
                 if field in node.fields and placement in {"", node.placement} and (box := _box(area, node)):

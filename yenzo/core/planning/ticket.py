@@ -71,7 +71,7 @@ def stamp_of(words: str) -> bytes:
 
 def area_rows(work: Work) -> Iterator[Row]:
     """Yield what lands on the goods: where, what, how large, in what."""
-    for area in work.walked.scene.areas:
+    for area in work.evaluation.scene.areas:
         where = place_words(area)
         for lettering in area.letterings:
             ink = lettering.outline.bounds
@@ -149,15 +149,15 @@ def place_words(area: AreaScene) -> str:
 
 def entry_rows(work: Work) -> Iterator[Row]:
     """Yield what is asked and lands in no area: it goes on the ticket all the same."""
-    landed = {key for area in work.walked.scene.areas for node in area.nodes for key in node.fields}
-    for entry in entries_in_words(work.walked.setup, work.walked.asked):
+    landed = {key for area in work.evaluation.scene.areas for node in area.nodes for key in node.fields}
+    for entry in entries_in_words(work.evaluation.setup, work.evaluation.asked):
         if entry.field not in landed:
             yield Row(entry.workshop_label, tuple(entry.words.split("\n")), is_exact=entry.is_exact)
 
 
 def meant_rows(work: Work) -> Iterator[Row]:
     """Yield what looks wrong and was said to be right: nobody at the station need ask again."""
-    for question in work.walked.questions:
+    for question in work.evaluation.questions:
         if question.is_meant:
             asked = f"{question.message} The customer says that it is right so."
             yield Row("Meant so", tuple(question.text.split("\n")), (asked,))
@@ -167,13 +167,13 @@ def wanted_fields(work: Work) -> tuple[str, ...]:
     """Return the fields whose entries say by when the customer wants the piece."""
     return tuple(
         field.key
-        for field in work.walked.setup.fields
-        if isinstance(field, DateField) and field.is_wanted and work.walked.asked.is_filled(field.key)
+        for field in work.evaluation.setup.fields
+        if isinstance(field, DateField) and field.is_wanted and work.evaluation.asked.is_filled(field.key)
     )
 
 
 def _name(work: Work, area: AreaScene) -> str:
-    side = work.walked.scene.side(area.side)
+    side = work.evaluation.scene.side(area.side)
     return f"{side.name} / {area.name}" if side else area.name
 
 
@@ -183,7 +183,7 @@ class _Sheet:
     def __init__(self, work: Work, folder: Path) -> None:
         # The library takes fonts by their paths.
         self._work, self._folder = work, folder
-        self._typefaces = Typefaces(work.walked.setup.materials, work.assets)
+        self._typefaces = Typefaces(work.evaluation.setup.materials, work.assets)
         self._paper = Paper(WIDTH_MM, HEIGHT_MM, work.number)
         # Where numbers of the drawing of places stand already.
         self._across: list[float] = []
@@ -195,9 +195,9 @@ class _Sheet:
 
     def first_page(self) -> None:
         """Begin with what the whole piece is: number, product, pictures, quantity, code, and when it is wanted."""
-        work, offer = self._work, self._work.walked.setup.offer
+        work, offer = self._work, self._work.evaluation.setup.offer
         self._new_page()
-        variant = offer.variant(work.walked.asked.variant)
+        variant = offer.variant(work.evaluation.asked.variant)
         about = f"{offer.name}, {variant.name}" if variant else offer.name
         left, width = MARGIN_MM + 64, ROOM_MM - 64
         self._paper.line(HEADING, work.number, 8.0, MARGIN_MM, MARGIN_MM)
@@ -205,9 +205,9 @@ class _Sheet:
         self._flow(
             TEXT, f"order {work.order} · piece {work.piece} of {work.pieces_in_order}", SMALL_MM, left, width, MUTED
         )
-        sku = work.walked.setup.sku_of(work.walked.asked.variant)
+        sku = work.evaluation.setup.sku_of(work.evaluation.asked.variant)
         if sku:
-            self._flow(EXACT, f"take {work.walked.asked.pieces} × {sku}", SMALL_MM, left, width)
+            self._flow(EXACT, f"take {work.evaluation.asked.pieces} × {sku}", SMALL_MM, left, width)
         self._paper.top = max(self._paper.top, MARGIN_MM + 10) + 1
         self._stub()
         self._side_pictures()
@@ -247,7 +247,7 @@ class _Sheet:
         self._paper.top = MARGIN_MM + 9
 
     def _side_pictures(self) -> None:
-        sides = self._work.walked.scene.sides
+        sides = self._work.evaluation.scene.sides
         tallest = 0.0
         for number, side in enumerate(sides):
             room = ROOM_MM / len(sides)
@@ -265,7 +265,7 @@ class _Sheet:
 
         The same is said in words in the rows.
         """
-        for side in self._work.walked.scene.sides:
+        for side in self._work.evaluation.scene.sides:
             if not any(area.nodes for area in side.areas):
                 continue
             scale = min((width - PLACES_EDGE_MM) / side.width_mm, PLACES_HEIGHT_MM / side.height_mm)
@@ -307,16 +307,16 @@ class _Sheet:
         side = WIDTH_MM - MARGIN_MM - left
         self._paper.code(work.number, left, MARGIN_MM, side)
         kept, self._paper.top = self._paper.top, MARGIN_MM + side + 4
-        self._flow(HEADING, f"{work.walked.asked.pieces} ×", 7.0, left, side)
+        self._flow(HEADING, f"{work.evaluation.asked.pieces} ×", 7.0, left, side)
         wanted = wanted_fields(work)
-        for entry in entries_in_words(work.walked.setup, work.walked.asked):
+        for entry in entries_in_words(work.evaluation.setup, work.evaluation.asked):
             if entry.field in wanted:
                 self._paper.top += 1
                 self._flow(TEXT, entry.workshop_label, SMALL_MM, left, side, MUTED)
                 self._flow(HEADING, entry.words, 5.0, left, side)
         self._paper.top += 1
-        known = work.walked.setup.materials.methods
-        used = dict.fromkeys(area.method for area in work.walked.scene.areas if area.nodes)
+        known = work.evaluation.setup.materials.methods
+        used = dict.fromkeys(area.method for area in work.evaluation.scene.areas if area.nodes)
         # In the order in which they are made.
         for key in sorted(used, key=lambda one: (known[one].order, one)):
             self._flow(HEADING, known[key].name, 4.0, left, side)
@@ -330,9 +330,9 @@ class _Sheet:
         text = " ".join(row.lines)
         if not (lacking := shape_line(face_font(EXACT), text).missing):
             return EXACT, row.lines
-        materials = self._work.walked.setup.materials.typefaces
+        materials = self._work.evaluation.setup.materials.typefaces
         for key in dict.fromkeys([*filter(None, [row.typeface]), *materials]):
-            if not self._typefaces.missing(key, text, self._work.walked.asked.language):
+            if not self._typefaces.missing(key, text, self._work.evaluation.asked.language):
                 face = f"produced-{key}"
                 if face not in self._paper.pdf.fonts:
                     path = self._folder / f"{key}.ttf"

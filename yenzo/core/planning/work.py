@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from yenzo.core.documents.assets import Assets
-from yenzo.core.spine import Walked
+from yenzo.core.evaluation import Evaluation
 
 
 @dataclass(frozen=True)
@@ -26,7 +26,7 @@ class Work:
     piece: int
     pieces_in_order: int
     revision: str
-    walked: Walked
+    evaluation: Evaluation
     assets: Assets
     originals: tuple[OriginalFile, ...] = ()
     revision_number: int = 0

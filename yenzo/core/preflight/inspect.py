@@ -1,7 +1,7 @@
 """Preflight itself: a scene and the materials come in, all findings go out."""
 
+from yenzo.core.caching import cached_on
 from yenzo.core.documents.materials import Materials, Method
-from yenzo.core.keeping import kept_on
 from yenzo.core.preflight.checks.codes import find_unreadable_codes
 from yenzo.core.preflight.checks.colors import find_colors, find_without_process
 from yenzo.core.preflight.checks.contours import find_without_contours
@@ -22,7 +22,7 @@ from yenzo.core.preflight.checks.undecided import find_undecided
 from yenzo.core.preflight.checks.underbase import find_white_edges
 from yenzo.core.preflight.findings import Check, Finding
 from yenzo.core.scene.nodes import AreaScene, Scene
-from yenzo.core.speaking import reader
+from yenzo.core.translation import current_language
 
 CHECKS: tuple[Check, ...] = (
     find_undecided,
@@ -66,4 +66,4 @@ def _findings(area: AreaScene, method: Method) -> tuple[Finding, ...]:
         """Put it to each check."""
         return tuple(finding for check in CHECKS for finding in check(area, method))
 
-    return kept_on(area, "findings", (method, reader()), find)
+    return cached_on(area, "findings", (method, current_language()), find)

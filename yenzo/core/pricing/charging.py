@@ -27,7 +27,7 @@ from yenzo.core.errors import FormulaError
 from yenzo.core.formulas.evaluate import Named, evaluate
 from yenzo.core.pricing.amounts import Amount, Amounts
 from yenzo.core.pricing.counting import beyond_words, count_of, counted_words, from_words
-from yenzo.core.speaking import decimal, money, say
+from yenzo.core.translation import decimal, money, translate
 
 Row = tuple[str, Decimal]
 # More than anything costs in any currency, and less than amounts have room for.
@@ -82,7 +82,7 @@ class Charged:
             try:
                 self._evaluated(charge, self.amounts.of(charge.field))
             except FormulaError:
-                message = say(
+                message = translate(
                     "What “{name}” adds to the price can't be worked out from these entries and this many pieces. "
                     "Please change one of them, or ask the workshop.",
                     name=charge_name(self.setup, charge),
@@ -124,7 +124,7 @@ class Charged:
         name = charge_name(self.setup, charge)  # type: ignore[arg-type] # every counted charge is one of them
         counted = f"{counted_words(charge, more)}{beyond_words(charge.beyond)}"
         rate = money(charge.amount, self.setup.offer.currency, is_rate=True)
-        label = say("{name}: {counted}, at {amount}", name=name, counted=counted, amount=rate)
+        label = translate("{name}: {counted}, at {amount}", name=name, counted=counted, amount=rate)
         return label, charge.amount * more
 
     def _by_band(self, charge: BandCharge, amount: Amount) -> Row | None:
@@ -171,4 +171,4 @@ class _Both(dict[str, Named]):
 
 
 def _share(label: str, percent: Decimal) -> str:
-    return say("{name}: {percent} % of the base price", name=label, percent=decimal(percent))
+    return translate("{name}: {percent} % of the base price", name=label, percent=decimal(percent))

@@ -20,84 +20,90 @@ from yenzo.core.documents.charges import (
 )
 from yenzo.core.documents.entries import files_of
 from yenzo.core.pricing.amounts import Amount
-from yenzo.core.speaking import decimal, say, say_many
+from yenzo.core.translation import decimal, translate, translate_plural
 
 
 def counted_words(charge: CountedCharge, count: Decimal | int) -> str:
     """Return so many of what a charge counts: "1 character", "2.5 cm²"."""
     match charge:
         case CharacterCharge():
-            return say_many("{count} character", "{count} characters", count)
+            return translate_plural("{count} character", "{count} characters", count)
         case WordCharge():
-            return say_many("{count} word", "{count} words", count)
+            return translate_plural("{count} word", "{count} words", count)
         case LineCharge():
-            return say_many("{count} line", "{count} lines", count)
+            return translate_plural("{count} line", "{count} lines", count)
         case UploadCharge():
-            return say_many("{count} file", "{count} files", count)
+            return translate_plural("{count} file", "{count} files", count)
         case ItemCharge(of="text"):
-            return say_many("{count} own text", "{count} own texts", count)
+            return translate_plural("{count} own text", "{count} own texts", count)
         case ItemCharge(of="picture"):
-            return say_many("{count} picture", "{count} pictures", count)
+            return translate_plural("{count} picture", "{count} pictures", count)
         case ItemCharge(of="drawing"):
-            return say_many("{count} drawing", "{count} drawings", count)
+            return translate_plural("{count} drawing", "{count} drawings", count)
         case ItemCharge(of="code"):
-            return say_many("{count} code", "{count} codes", count)
+            return translate_plural("{count} code", "{count} codes", count)
         case ItemCharge():
-            return say_many("{count} item", "{count} items", count)
+            return translate_plural("{count} item", "{count} items", count)
         case ColorCharge():
-            return say_many("{count} color", "{count} colors", count)
+            return translate_plural("{count} color", "{count} colors", count)
         case SideCharge():
-            return say_many("{count} side", "{count} sides", count)
+            return translate_plural("{count} side", "{count} sides", count)
         case PlacedCharge():
-            return say_many("{count} item placed", "{count} items placed", count)
+            return translate_plural("{count} item placed", "{count} items placed", count)
         case _:
-            return say("{number} cm²", number=decimal(count))
+            return translate("{number} cm²", number=decimal(count))
 
 
 def rate_words(charge: CountedCharge, amount: str) -> str:
     """Return what one of what a charge counts costs: "£0.50 a character"."""
     match charge:
         case CharacterCharge():
-            return say("{amount} a character", amount=amount)
+            return translate("{amount} a character", amount=amount)
         case WordCharge():
-            return say("{amount} a word", amount=amount)
+            return translate("{amount} a word", amount=amount)
         case LineCharge():
-            return say("{amount} a line", amount=amount)
+            return translate("{amount} a line", amount=amount)
         case UploadCharge():
-            return say("{amount} a file", amount=amount)
+            return translate("{amount} a file", amount=amount)
         case ItemCharge(of="text"):
-            return say("{amount} a text", amount=amount)
+            return translate("{amount} a text", amount=amount)
         case ItemCharge(of="picture"):
-            return say("{amount} a picture", amount=amount)
+            return translate("{amount} a picture", amount=amount)
         case ItemCharge(of="drawing"):
-            return say("{amount} a drawing", amount=amount)
+            return translate("{amount} a drawing", amount=amount)
         case ItemCharge(of="code"):
-            return say("{amount} a code", amount=amount)
+            return translate("{amount} a code", amount=amount)
         case ItemCharge():
-            return say("{amount} an item", amount=amount)
+            return translate("{amount} an item", amount=amount)
         case ColorCharge():
-            return say("{amount} a color", amount=amount)
+            return translate("{amount} a color", amount=amount)
         case SideCharge():
-            return say("{amount} a side", amount=amount)
+            return translate("{amount} a side", amount=amount)
         case PlacedCharge():
-            return say("{amount} an item placed", amount=amount)
+            return translate("{amount} an item placed", amount=amount)
         case _:
-            return say("{amount} a cm²", amount=amount)
+            return translate("{amount} a cm²", amount=amount)
 
 
 def beyond_words(beyond: int) -> str:
     """Return what is free of charge, as it is said after what is counted; empty for nothing."""
-    return " " + say_many("beyond the first one", "beyond the first {count}", beyond) if beyond else ""
+    return " " + translate_plural("beyond the first one", "beyond the first {count}", beyond) if beyond else ""
 
 
 def from_words(band: Band, of: str) -> str:
     """Return where a band begins: "from 10 pieces on"."""
     if of == "pieces":
-        return say_many("from {count} piece on", "from {count} pieces on", band.begins)
+        return translate_plural("from {count} piece on", "from {count} pieces on", band.begins)
     if of == "product_pieces":
-        return say_many("from {count} piece in the order on", "from {count} pieces in the order on", band.begins)
+        return translate_plural(
+            "from {count} piece in the order on", "from {count} pieces in the order on", band.begins
+        )
     number = decimal(band.begins)
-    return say("from {number} cm² on", number=number) if of == "cm2" else say("from {number} on", number=number)
+    return (
+        translate("from {number} cm² on", number=number)
+        if of == "cm2"
+        else translate("from {number} on", number=number)
+    )
 
 
 def count_of(charge: CountedCharge, asked: Asked, amount: Amount) -> Decimal:

@@ -14,7 +14,7 @@ from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen, Money
 from yenzo.core.pricing.amounts import Amounts
 from yenzo.core.pricing.charging import Charged
-from yenzo.core.speaking import decimal, say
+from yenzo.core.translation import decimal, translate
 
 BASE, VARIANT, TAX, EXTRAS, EXTRA = "base", "variant", "tax", "extras", "extra"
 
@@ -57,7 +57,9 @@ class Quote(Frozen):
             if hidden:
                 at = next((at for at, line in enumerate(shown) if line.key == TAX), len(shown))
                 amount = sum(hidden, Decimal(0))
-                shown.insert(at, QuoteLine(key=f"{EXTRAS}-{per}", label=say("Personalization"), amount=amount, per=per))
+                shown.insert(
+                    at, QuoteLine(key=f"{EXTRAS}-{per}", label=translate("Personalization"), amount=amount, per=per)
+                )
         return tuple(shown)
 
     def worded_as(self, other: "Quote") -> "Quote":
@@ -103,7 +105,9 @@ def price(setup: Setup, asked: Asked, amounts: Amounts, around: OrderAround = AL
         tax = (total * percent / (100 + percent)).quantize(unit, ROUND_HALF_UP)
     elif percent:
         tax = (total * percent / 100).quantize(unit, ROUND_HALF_UP)
-        lines.append(QuoteLine(key=TAX, label=say("{percent} % tax", percent=decimal(percent)), amount=tax, per="line"))
+        lines.append(
+            QuoteLine(key=TAX, label=translate("{percent} % tax", percent=decimal(percent)), amount=tax, per="line")
+        )
         total += tax
     return Quote(
         lines=tuple(lines),

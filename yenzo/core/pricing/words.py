@@ -17,7 +17,7 @@ from yenzo.core.documents.charges import (
 )
 from yenzo.core.documents.setup import Setup
 from yenzo.core.pricing.counting import beyond_words, from_words, rate_words
-from yenzo.core.speaking import decimal, listed, say
+from yenzo.core.translation import decimal, listed, translate
 
 Write = Callable[[Decimal], str]
 
@@ -25,8 +25,8 @@ Write = Callable[[Decimal], str]
 def charge_words(setup: Setup, charge: AnyCharge, write: Write) -> list[str]:
     """Return what a charge adds, as parts of a sentence; `write` writes an amount."""
     said = _said(setup, charge, write)
-    least = [] if charge.least is None else [say("at least {amount}", amount=write(charge.least))]
-    most = [] if charge.most is None else [say("at most {amount}", amount=write(charge.most))]
+    least = [] if charge.least is None else [translate("at least {amount}", amount=write(charge.least))]
+    most = [] if charge.most is None else [translate("at most {amount}", amount=write(charge.most))]
     if said and (least or most):
         said[-1] += f" ({listed([*least, *most])})"
     return [_per(part, charge) for part in said]
@@ -36,9 +36,9 @@ def _per(part: str, charge: AnyCharge) -> str:
     if charge.per == "piece":
         return part
     return (
-        say("{amount} once for all pieces", amount=part)
+        translate("{amount} once for all pieces", amount=part)
         if charge.per == "line"
-        else say("{amount} once an order", amount=part)
+        else translate("{amount} once an order", amount=part)
     )
 
 
@@ -47,13 +47,13 @@ def _said(setup: Setup, charge: AnyCharge, write: Write) -> list[str]:
         case FixedCharge():
             return [write(charge.amount)]
         case PercentCharge():
-            return [say("{percent} % of the base price", percent=decimal(charge.percent))]
+            return [translate("{percent} % of the base price", percent=decimal(charge.percent))]
         case ChoiceCharge():
             field = setup.field(charge.field or "")
             assert field is not None
             amounts = charge.amounts.items()
             return [
-                say("{amount} for {choice}", amount=write(amount), choice=value_name(setup, field, key))
+                translate("{amount} for {choice}", amount=write(amount), choice=value_name(setup, field, key))
                 for key, amount in amounts
                 if amount
             ]
@@ -62,13 +62,13 @@ def _said(setup: Setup, charge: AnyCharge, write: Write) -> list[str]:
             begin = (from_words(band, charge.of) for band in charge.bands)
             return [" ".join(both) for both in zip(adds, begin, strict=True)]
         case FormulaCharge():
-            return [say("what “{formula}” comes to", formula=charge.formula)]
+            return [translate("what “{formula}” comes to", formula=charge.formula)]
         case CountedCharge():
             return [_counted(charge, write)]
 
 
 def _counted(charge: CountedCharge, write: Write) -> str:
     beyond = beyond_words(charge.beyond)
-    spaces = ", " + say("spaces too") if isinstance(charge, CharacterCharge) and charge.count_spaces else ""
-    whole = " " + say("of its areas") if isinstance(charge, SquareCharge) and charge.measured == "area" else ""
+    spaces = ", " + translate("spaces too") if isinstance(charge, CharacterCharge) and charge.count_spaces else ""
+    whole = " " + translate("of its areas") if isinstance(charge, SquareCharge) and charge.measured == "area" else ""
     return f"{rate_words(charge, write(charge.amount))}{whole}{beyond}{spaces}"

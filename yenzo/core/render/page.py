@@ -6,7 +6,7 @@ from typing import Protocol, runtime_checkable
 
 import numpy as np
 
-from yenzo.core.keeping import kept_on
+from yenzo.core.caching import cached_on
 from yenzo.core.scene.nodes import AreaScene, Lettering, Node, PlacedDrawing, PlacedPicture, SideScene
 from yenzo.core.scene.paints import Fill
 from yenzo.core.shapes.bending import bend
@@ -62,7 +62,7 @@ class PlacedArea:
         """Return an outline of the area as it shows on the page; where it last did is known to it."""
         if self.warp is not None:
             return bend(outline, self.warp, SHOWN_TOLERANCE_MM).mapped(self.place)
-        return kept_on(outline, "shown", self.place, lambda: outline.mapped(self.place))
+        return cached_on(outline, "shown", self.place, lambda: outline.mapped(self.place))
 
 
 @dataclass(frozen=True)

@@ -5,11 +5,11 @@ import io
 
 from PIL import Image
 
+from yenzo.core.caching import SizedCache
 from yenzo.core.errors import AssetError
-from yenzo.core.keeping import Kept
 
 MOST_PIXEL_BYTES = 64_000_000
-_kept: Kept[Image.Image] = Kept(MOST_PIXEL_BYTES)
+_kept: SizedCache[Image.Image] = SizedCache(MOST_PIXEL_BYTES)
 
 
 def open_picture(data: bytes, name: str) -> Image.Image:

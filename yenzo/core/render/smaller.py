@@ -4,15 +4,15 @@ import io
 
 from PIL import Image
 
+from yenzo.core.caching import SizedCache
 from yenzo.core.documents.assets import Assets
-from yenzo.core.keeping import Kept
 from yenzo.core.render.pictures import has_alpha, open_picture
 
 QUALITY, SEE_THROUGH_QUALITY, EFFORT = 80, 90, 4
 # How pictures begin: PNG and JPEG.
 PICTURES = (b"\x89PNG", b"\xff\xd8")
 MOST_BYTES = 16_000_000
-_kept: Kept[bytes] = Kept(MOST_BYTES)
+_kept: SizedCache[bytes] = SizedCache(MOST_BYTES)
 
 
 class SmallerAssets:

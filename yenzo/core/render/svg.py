@@ -15,8 +15,8 @@ from html import escape
 
 import numpy as np
 
+from yenzo.core.caching import cached_on
 from yenzo.core.documents.assets import Assets
-from yenzo.core.keeping import kept_on
 from yenzo.core.measure import plain_number
 from yenzo.core.render.micrometres import absolute_mm, relative_mm
 from yenzo.core.render.page import Page, PlacedArea, is_drawn_as_file, paint_node, paint_page
@@ -64,7 +64,7 @@ class Ink:
     """
 
     frame: tuple[str, ...]
-    held: tuple[str, ...]
+    movable: tuple[str, ...]
 
 
 def ink_for_hands(page: Page, href: Href, most_drawn_points: float = math.inf) -> Ink:
@@ -126,8 +126,8 @@ class _SvgCanvas:
         """Open the group of an area, after closing that of the one before."""
         self._close_area()
         self._placed = placed
-        held = _area_for_hands(placed) if self._for_hands and any(node.moved for node in placed.scene.nodes) else ""
-        self._put(f'<g data-area="{escape(placed.scene.key)}"{held}>')
+        movable = _area_for_hands(placed) if self._for_hands and any(node.moved for node in placed.scene.nodes) else ""
+        self._put(f'<g data-area="{escape(placed.scene.key)}"{movable}>')
         self._open_area = True
 
     def begin_node(self, node: Node) -> bool:
@@ -139,7 +139,7 @@ class _SvgCanvas:
         write = partial(self._item, node, node.moved, placed)
         # Addresses of pictures are the canvas's own, and what is bent is bent by its area.
         is_kept = placed.warp is None and not is_drawn_as_file(node, self.most_drawn_points)
-        written = kept_on(node, "for_hands", (placed.place, placed.clip), write) if is_kept else write()
+        written = cached_on(node, "for_hands", (placed.place, placed.clip), write) if is_kept else write()
         self._pieces += [[written], []]
         return False
 
@@ -212,7 +212,7 @@ def _area_for_hands(placed: PlacedArea) -> str:
         frame = " ".join(plain_number(value, 3) for value in (area.width_mm, area.height_mm, area.safe_mm))
         return f' data-place="{_numbers(placed.place)}" data-frame="{frame}"'
 
-    return kept_on(placed.scene, "for_hands", placed.place, write)
+    return cached_on(placed.scene, "for_hands", placed.place, write)
 
 
 def _item_for_hands(key: str, moved: Moved, placed: PlacedArea, *, has_grip: bool) -> str:

@@ -38,13 +38,13 @@ COARSE_MM, FAR_MM = 0.05, 1e4
 Shift = tuple[float, float]
 
 
-def as_held(text: AnyText, adjustment: Adjustment) -> AnyText:
+def as_adjusted(text: AnyText, adjustment: Adjustment) -> AnyText:
     """Return a text's placement with the typeface, color, alignment and letter height that hands gave it."""
     changed: dict[str, Any] = {}
     if adjustment.typeface is not None:
         changed["typeface"] = TypefaceSource(fixed=adjustment.typeface)
     if adjustment.color is not None:
-        changed["color"] = held_color(text, adjustment)
+        changed["color"] = adjusted_color(text, adjustment)
     if adjustment.align is not None and isinstance(text, AlignedText | BlockPlacement):
         changed["align"] = adjustment.align
     if adjustment.letter_mm is not None:
@@ -52,7 +52,7 @@ def as_held(text: AnyText, adjustment: Adjustment) -> AnyText:
     return text.model_copy(update=changed) if changed else text
 
 
-def held_color(placement: Any, adjustment: Adjustment) -> ColorSource | None:
+def adjusted_color(placement: Any, adjustment: Adjustment) -> ColorSource | None:
     """Return the color of a placement as hands changed it, or its own."""
     if adjustment.color is None:
         own: ColorSource | None = placement.color
@@ -60,7 +60,7 @@ def held_color(placement: Any, adjustment: Adjustment) -> ColorSource | None:
     return ColorSource(palette=placement.free.palette, color=adjustment.color)
 
 
-class Room(Protocol):
+class Containment(Protocol):
     """Where something may lie."""
 
     def nearest(self, points: Points, wanted: Shift) -> Shift | None:
@@ -72,7 +72,7 @@ class Room(Protocol):
         ...
 
 
-class BoxRoom:
+class BoxContainment:
     """An upright rectangle that points stay in."""
 
     def __init__(self, box: Box) -> None:
@@ -104,7 +104,7 @@ class BoxRoom:
         return ((left, top), (right, top), (right, bottom), (left, bottom))
 
 
-class ConvexRoom:
+class ConvexContainment:
     """A convex outline that points stay in."""
 
     def __init__(self, polygon: BaseGeometry) -> None:
@@ -159,7 +159,7 @@ def _cut(corners: Points, beyond: Points) -> Points:
     return kept
 
 
-class OtherRoom:
+class OutlineContainment:
     """Any outline that points stay in: what sticks out goes back the way that it came."""
 
     def __init__(self, polygon: BaseGeometry) -> None:
@@ -184,7 +184,7 @@ class OtherRoom:
         return ()
 
 
-class CoveredRoom:
+class CoverContainment:
     """An outline that stays covered by a turned rectangle, whose corners the points are, in order."""
 
     def __init__(self, outline: Outline) -> None:
@@ -220,33 +220,33 @@ class CoveredRoom:
 
 
 @lru_cache(maxsize=256)
-def text_room(area: Area) -> Room:
+def text_containment(area: Area) -> Containment:
     """Return where texts of an area may lie: inside its safe margin."""
     if area.is_frame:
-        return BoxRoom(_frame(area).grown(-area.safe_mm))
+        return BoxContainment(_frame(area).grown(-area.safe_mm))
     polygon = polygon_of(safe_outline(area))
     if polygon.geom_type != "Polygon" or not polygon.area:
-        return OtherRoom(polygon)
+        return OutlineContainment(polygon)
     is_convex = polygon.convex_hull.area - polygon.area <= CONVEX_SHARE * polygon.area
-    return ConvexRoom(polygon) if is_convex else OtherRoom(polygon)
+    return ConvexContainment(polygon) if is_convex else OutlineContainment(polygon)
 
 
-def artwork_room(area: Area, *, covers: bool) -> Room:
+def artwork_containment(area: Area, *, covers: bool) -> Containment:
     """Return where artwork may lie: so that it covers the area with its bleed, or inside the safe margin."""
-    return CoveredRoom(bleed_outline(area)) if covers else BoxRoom(_frame(area).grown(-area.safe_mm))
+    return CoverContainment(bleed_outline(area)) if covers else BoxContainment(_frame(area).grown(-area.safe_mm))
 
 
 def _frame(area: Area) -> Box:
     return Box(0, 0, area.width_mm, area.height_mm)
 
 
-def text_points(outlines: list[Outline], room: Room, scale: float) -> Points:
+def text_points(outlines: list[Outline], containment: Containment, scale: float) -> Points:
     """Return the points of inked outlines that keep all of them in a room when they are in it, at this scale too."""
     larger = max(scale, 1.0)
     scaled = outlines if larger == 1 else [one.mapped(Matrix(larger, 0, 0, larger)) for one in outlines]
     points = np.concatenate([points_on(one) for one in scaled]) / larger
     # Of few points a hull costs more than it spares.
-    if not isinstance(room, ConvexRoom) or len(points) < 3:
+    if not isinstance(containment, ConvexContainment) or len(points) < 3:
         return points
     hull: Points = shapely.get_coordinates(shapely.MultiPoint(points).convex_hull)
     return hull
@@ -255,7 +255,7 @@ def text_points(outlines: list[Outline], room: Room, scale: float) -> Points:
 def settle(
     start: Box,
     points: Points,
-    room: Room,
+    containment: Containment,
     wanted: Adjustment,
     free: Freedoms,
     *,
@@ -271,7 +271,7 @@ def settle(
     the sizes that it may be given to make room, beside those that are free.
     """
     if not is_own and _with_geometry(wanted, UNTOUCHED) == wanted:
-        return Moved(free, wanted, start, Matrix(), room.shifts(points) if free.move else ())
+        return Moved(free, wanted, start, Matrix(), containment.shifts(points) if free.move else ())
     sizes = _sizes(free, bounds)
 
     def scale_at(turn_deg: float, scale: float) -> float | None:
@@ -280,9 +280,9 @@ def settle(
         def fits(one: float) -> bool:
             """Tell whether there is any room for it at a size."""
             at = _placed(points, start, turn_deg, one)
-            return room.nearest(at, wanted.shift_mm) is not None
+            return containment.nearest(at, wanted.shift_mm) is not None
 
-        end = sizes.most if isinstance(room, CoveredRoom) else sizes.least
+        end = sizes.most if isinstance(containment, CoverContainment) else sizes.least
         if fits(scale):
             return scale
         if not fits(end):
@@ -300,14 +300,14 @@ def settle(
         # There is no room where its placement puts it: preflight tells of that, and nobody moves it.
         return Moved(free, _with_geometry(wanted, UNTOUCHED), start, Matrix(), (), ("size",))
     at = _placed(points, start, turn_deg, scale)
-    shift = room.nearest(at, wanted.shift_mm) or (0.0, 0.0)
+    shift = containment.nearest(at, wanted.shift_mm) or (0.0, 0.0)
     if abs(scale - wanted.scale) > 1e-6:
         stops.append("size")
     if max(abs(a - b) for a, b in zip(shift, wanted.shift_mm, strict=True)) > NEAR_MM:
         stops.append("edge")
     settled = Adjustment(shift_mm=shift, turn_deg=turn_deg, scale=scale if free.scale else 1)
     matrix = Matrix.about(*start.middle, turn_deg=turn_deg, scale=scale).then(Matrix.shift(*shift))
-    shifts = room.shifts(at) if free.move else ()
+    shifts = containment.shifts(at) if free.move else ()
     return Moved(free, _with_geometry(wanted, settled), start, matrix, shifts, tuple(stops))
 
 
@@ -322,7 +322,7 @@ def settle_artwork(
     """Return where artwork lies whose placement puts it into a box."""
     corners = np.array([start[:2], (start.right, start.top), start[2:], (start.left, start.bottom)])
     bounds = Scaling(least=1, most=MOST_SCALE) if covers else Scaling(least=LEAST_SCALE, most=1)
-    return settle(start, corners, artwork_room(area, covers=covers), wanted, free, bounds=bounds, is_own=is_own)
+    return settle(start, corners, artwork_containment(area, covers=covers), wanted, free, bounds=bounds, is_own=is_own)
 
 
 def stacked(nodes: Iterable[Node]) -> tuple[Node, ...]:

@@ -9,6 +9,7 @@ from yenzo.core.artwork.goods import goods_color
 from yenzo.core.asking.ask import Asked
 from yenzo.core.asking.by_hand import freedoms_of
 from yenzo.core.asking.kinds.own_items import own_items_of
+from yenzo.core.caching import SizedCache
 from yenzo.core.documents.areas import Area
 from yenzo.core.documents.artwork import UploadedFile
 from yenzo.core.documents.assets import Assets
@@ -19,19 +20,18 @@ from yenzo.core.documents.own_items import OwnItem
 from yenzo.core.documents.placements import AnyPlacement, ArtworkPlacement, OwnItemsPlacement
 from yenzo.core.documents.rules import holds
 from yenzo.core.documents.setup import Setup, Side
-from yenzo.core.keeping import Kept
-from yenzo.core.scene.by_hand import held_color, settle_artwork, stacked
+from yenzo.core.scene.by_hand import adjusted_color, settle_artwork, stacked
 from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.lettering import set_text
 from yenzo.core.scene.nodes import AreaScene, Node, PlacedDrawing, PlacedPicture, Scene, SideScene
-from yenzo.core.scene.own import ItemMaker, bytes_of
+from yenzo.core.scene.own_items import ItemMaker, bytes_of
 from yenzo.core.scene.sizing import sized_side
 from yenzo.core.shapes.box import Box
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.text.typefaces import Typefaces
 
 MOST_AREA_BYTES, LEAST_AREA_BYTES = 32_000_000, 2000
-_areas: Kept[AreaScene] = Kept(MOST_AREA_BYTES)
+_areas: SizedCache[AreaScene] = SizedCache(MOST_AREA_BYTES)
 
 
 def compose(setup: Setup, asked: Asked, typefaces: Typefaces, assets: Assets) -> Scene:
@@ -134,7 +134,7 @@ class _Composer:
         moving = moved.matrix if moved else Matrix()
         if drawing is not None:
             scale = placed.width / width
-            color = held_color(placement, adjustment)
+            color = adjusted_color(placement, adjustment)
             paint = chosen_paint(self.setup, color, self.asked) if color else None
             is_undecided = color is not None and paint is None
             return PlacedDrawing(

@@ -11,9 +11,9 @@ from yenzo.core.scene.paints import Fill, GradientPaint, Layer, Paint
 from yenzo.core.shapes.areas import rounded_rectangle
 from yenzo.core.shapes.booleans import difference
 from yenzo.core.shapes.box import Box
-from yenzo.core.shapes.in_pieces import cut_to
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.shapes.overlay import cut_to
 from yenzo.core.shapes.polygons import edge_of, grown
 
 MOST_TILES, MOST_STRIPES = 4000, 600

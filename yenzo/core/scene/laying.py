@@ -16,7 +16,7 @@ from yenzo.core.documents.placements import (
     LinePlacement,
     StackPlacement,
 )
-from yenzo.core.scene.room import SetAt, as_large_as_fits, room_of
+from yenzo.core.scene.largest_fit import SetAt, as_large_as_fits, overrun_of
 from yenzo.core.shapes.areas import box_of_ratio, text_box
 from yenzo.core.shapes.bending import TOLERANCE_MM
 from yenzo.core.shapes.box import Box
@@ -80,7 +80,7 @@ def lay_text(font: Font, text: str, area: Area, placement: AnyText, style: TextS
         return fit_stack(font, one_line, box, style)
     if isinstance(placement, EdgePlacement):
         return _on_edge(font, one_line, area, placement, style)
-    return as_large_as_fits(_set_on(font, one_line, placement, style), style, room_of(area, box, plain))
+    return as_large_as_fits(_set_on(font, one_line, placement, style), style, overrun_of(area, box, plain))
 
 
 def _set_on(font: Font, text: str, placement: LinePlacement | ArcPlacement | CurvePlacement, asked: TextStyle) -> SetAt:

@@ -16,7 +16,7 @@ from yenzo.core.documents.materials import Method
 from yenzo.core.documents.placements import AnyText, BlockPlacement
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import ShapeError
-from yenzo.core.scene.by_hand import LEAST_SCALE, as_held, settle, text_points, text_room
+from yenzo.core.scene.by_hand import LEAST_SCALE, as_adjusted, settle, text_containment, text_points
 from yenzo.core.scene.coloring import UNCHOSEN, chosen_paint
 from yenzo.core.scene.effects import layers_of
 from yenzo.core.scene.joined import joined_text
@@ -27,12 +27,12 @@ from yenzo.core.shapes.booleans import Pen, stroked
 from yenzo.core.shapes.centerlines import center_lines
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.outline import Outline
-from yenzo.core.speaking import say_noop
 from yenzo.core.text.fonts import Font
 from yenzo.core.text.lowest import LowLetter, lowest_letter
 from yenzo.core.text.styles import Laid, TextStyle
 from yenzo.core.text.thin import ThinPlaces, thin_places
 from yenzo.core.text.typefaces import Typefaces
+from yenzo.core.translation import translate_noop
 
 # How high the lines of letters are at least that a tool follows, whatever its own width takes.
 LEAST_LINE_MM = 0.2
@@ -80,7 +80,7 @@ def set_text(
     """Return the text of a placement as it is set, or None when there is nothing that could be."""
     text = _produced(setup, placement, asked)
     adjustment = asked.adjustments.get(placement.key, UNTOUCHED)
-    placement = as_held(placement, adjustment)
+    placement = as_adjusted(placement, adjustment)
     filled = tuple(key for key in placement.fields if asked.is_filled(key))
     made = make_lettering(setup, area, placement, Written(text, filled), asked, typefaces)
     if made is None or not free:
@@ -115,8 +115,8 @@ def make_lettering(
     style = style_of(placement, asked)
     laid, line = _laid_for_tool(chosen.font, text, area, placement, style, _tool(method))
     paints = {source: chosen_paint(setup, source, asked) for source in placement.colors}
-    undecided = [] if chosen.is_decided else [say_noop("typeface")]
-    undecided += [say_noop("color")] if None in paints.values() else []
+    undecided = [] if chosen.is_decided else [translate_noop("typeface")]
+    undecided += [translate_noop("color")] if None in paints.values() else []
     drops_effects = _is_costly(placement.effects) and len(laid.outline.points) > MOST_POINTS_WITH_EFFECTS
     layers: tuple[Layer, ...] | None = ()
     if placement.effects != NO_EFFECTS and not drops_effects:
@@ -255,9 +255,9 @@ def move_lettering(
     node, ink = made.node, made.node.bounds
     if ink is None:
         return node
-    room = text_room(area)
-    points = text_points([layer.outline for layer in node.layers], room, adjustment.scale)
-    moved = settle(ink, points, room, adjustment, free, bounds=bounds, is_own=is_own)
+    containment = text_containment(area)
+    points = text_points([layer.outline for layer in node.layers], containment, adjustment.scale)
+    moved = settle(ink, points, containment, adjustment, free, bounds=bounds, is_own=is_own)
     if moved.matrix == Matrix():
         return replace(node, moved=moved)
     scale = math.hypot(moved.matrix.a, moved.matrix.b)

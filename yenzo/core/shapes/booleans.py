@@ -13,8 +13,8 @@ import shapely
 
 from yenzo.core.errors import ShapeError
 from yenzo.core.shapes.flattening import covered_by, flattened, outline_from
-from yenzo.core.shapes.in_pieces import combined, united
 from yenzo.core.shapes.outline import Outline, Points, contours_of
+from yenzo.core.shapes.overlay import combined, united
 
 UNITS_PER_MM = 100.0
 TANGLED_WORDS = "These outlines run through each other far too often to be made."

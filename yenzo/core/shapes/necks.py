@@ -10,8 +10,8 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from yenzo.core.shapes.flattening import outline_from
-from yenzo.core.shapes.in_pieces import covered_parts
 from yenzo.core.shapes.outline import Outline
+from yenzo.core.shapes.overlay import covered_parts
 
 # A polygon is looked at in these shares of the width below which a neck is wanted, one near the other: what came apart
 # at one may be gone again at the next.

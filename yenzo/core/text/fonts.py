@@ -10,9 +10,9 @@ import shapely
 import uharfbuzz as hb
 from shapely.geometry.base import BaseGeometry
 
+from yenzo.core.caching import SizedCache
 from yenzo.core.documents.assets import Assets
 from yenzo.core.errors import ShapeError, TypefaceError
-from yenzo.core.keeping import Kept
 from yenzo.core.shapes.centerlines import is_single_line
 from yenzo.core.shapes.flattening import covered_by
 from yenzo.core.shapes.matrix import Matrix
@@ -201,7 +201,7 @@ def _instance_index(face: hb.Face, name: str, instance: str) -> int:
     return names.index(instance)
 
 
-_kept: Kept[Font] = Kept(MOST_FONT_BYTES)
+_kept: SizedCache[Font] = SizedCache(MOST_FONT_BYTES)
 
 
 def load_font(assets: Assets, sha256: str, name: str, instance: str = "") -> Font:

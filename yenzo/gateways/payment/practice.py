@@ -5,7 +5,7 @@ import time
 from decimal import Decimal
 from pathlib import Path
 
-from yenzo.core.speaking import say_noop
+from yenzo.core.translation import translate_noop
 from yenzo.gateways.payment.interface import Outcome, PaymentGateway, PaymentSilenceError, PaymentWay
 
 APPROVES, DECLINES, SILENT = "approves", "declines", "silent"
@@ -24,15 +24,19 @@ class PracticePayment(PaymentGateway):
         """Three practice cards, one for each thing that may happen."""
         return (
             PaymentWay(
-                APPROVES, say_noop("Practice card that pays"), say_noop("No money moves; the payment is approved.")
+                APPROVES,
+                translate_noop("Practice card that pays"),
+                translate_noop("No money moves; the payment is approved."),
             ),
             PaymentWay(
                 DECLINES,
-                say_noop("Practice card that is declined"),
-                say_noop("The payment is refused; you can try again."),
+                translate_noop("Practice card that is declined"),
+                translate_noop("The payment is refused; you can try again."),
             ),
             PaymentWay(
-                SILENT, say_noop("Practice card without an answer"), say_noop("It is paid, but the answer comes late.")
+                SILENT,
+                translate_noop("Practice card without an answer"),
+                translate_noop("It is paid, but the answer comes late."),
             ),
         )
 

@@ -1,7 +1,7 @@
 // The bench: an area is drawn, moved and resized by the hand; its millimetres go to the server, which decides.
 
 import { layOut, post } from "./changing.js";
-import { Floating, Sheet } from "./lifted.js";
+import { Floating, Sheet } from "./drag_layer.js";
 import { isMeasuring, NOTHING_MM } from "./marks.js";
 import { snapped } from "./snapping.js";
 

@@ -1,7 +1,7 @@
 // By hand: what lies on the goods is held, moved, turned and sized. While the hand is down only what it holds is
 // transformed; when it comes up its gesture goes to the server in mm of the area, and what that says is shown.
 
-import { Lifted, Sheet } from "./lifted.js";
+import { DragLayer, Sheet } from "./drag_layer.js";
 import { announce } from "./page.js";
 import { followParts } from "./parts.js";
 import { about, apply, compose, inverse, isNear, nearest, parse, written } from "./plane.js";
@@ -109,18 +109,18 @@ function show(form, key) {
       else part.removeAttribute("transform");
     }
   }
-  if (stateOf(form).held === key) drawFrame(item, own, gesture, px);
+  if (stateOf(form).selected === key) drawFrame(item, own, gesture, px);
 }
 
 const isDragged = (form, key) => Boolean(drag?.key === key && drag.form === form && drag.gesture);
 
 // What is dragged, kept apart; anew where an answer put something else into its place.
 function lift(item) {
-  if (drag.lifted?.item !== item) {
-    drag.lifted?.drop();
-    drag.lifted = new Lifted(item);
+  if (drag.layer?.item !== item) {
+    drag.layer?.drop();
+    drag.layer = new DragLayer(item);
   }
-  return drag.lifted;
+  return drag.layer;
 }
 
 // --- The frame round what is held -------------------------------------------------------------------------------
@@ -187,7 +187,7 @@ function frameOf(svg) {
 
 function drawFrame(item, own, gesture, px) {
   const edge = edgeOf(own, gesture), corners = [0, 1, 2, 3].map((at) => edge[(at * edge.length) / 4]);
-  const isFollowing = drag?.lifted?.item === item;
+  const isFollowing = drag?.layer?.item === item;
   const pencil = isFollowing ? (drag.sheet ??= new Sheet(item.ownerSVGElement, DRAWN_CLASSES)) : new Pencil(frameOf(item.ownerSVGElement));
   pencil.begin([...edge, ...cornersOfArea(own)]);
   pencil.draw("polygon", { points: edge.map((one) => one.join(",")).join(" "), class: "hand-edge" });
@@ -229,7 +229,7 @@ function clearFrames(form, except) {
 export function hold(form, key, { focus = false } = {}) {
   goFromRest();
   const state = stateOf(form);
-  state.held = key;
+  state.selected = key;
   const button = key !== null && form.querySelector(`[data-hold="${CSS.escape(key)}"]`), goods = key !== null && itemOf(form, key)?.ownerSVGElement;
   for (const other of form.querySelectorAll("[data-hold][aria-pressed=true]")) if (other !== button) other.setAttribute("aria-pressed", "false");
   if (button && button.getAttribute("aria-pressed") !== "true") button.setAttribute("aria-pressed", "true");
@@ -238,7 +238,7 @@ export function hold(form, key, { focus = false } = {}) {
   clearFrames(form, goods);
   tellBack(form);
   form.querySelector(".product-goods")?.classList.toggle("has-hands", Boolean(form.querySelector("[data-hold]")));
-  form.querySelector("[name=holding]").value = key ?? "";
+  form.querySelector("[name=selected-item]").value = key ?? "";
   if (key === null) return;
   askForStrip(form);
   const side = button?.dataset.onSide;
@@ -289,7 +289,7 @@ function tell(form, gesture) {
   write(form);
   if (gesture.item) show(form, gesture.item);
   // What is held goes along, and so its strip comes with the answer.
-  state.asked = state.held;
+  state.asked = state.selected;
   form.dispatchEvent(new Event("entries-changed", { bubbles: true }));
 }
 
@@ -395,16 +395,16 @@ document.addEventListener("pointerdown", (event) => {
   isDown = true;
   const state = stateOf(form);
   const handle = event.target.dataset.handle;
-  const item = handle ? itemOf(form, state.held) : event.target.closest("[data-item]");
-  if (pointers.size === 2 && state.held && itemOf(form, state.held)?.ownerSVGElement === svg) {
-    beginTwo(form, itemOf(form, state.held));
+  const item = handle ? itemOf(form, state.selected) : event.target.closest("[data-item]");
+  if (pointers.size === 2 && state.selected && itemOf(form, state.selected)?.ownerSVGElement === svg) {
+    beginTwo(form, itemOf(form, state.selected));
     return;
   }
   if (!item || event.button !== 0) {
-    if (state.held && !item) hold(form, null);
+    if (state.selected && !item) hold(form, null);
     return;
   }
-  const wasHeld = state.held === item.dataset.item;
+  const wasHeld = state.selected === item.dataset.item;
   // A finger that passes over the goods scrolls the page: it holds something first, and moves it then.
   if (event.pointerType === "touch" && !wasHeld) {
     hold(form, item.dataset.item);
@@ -412,7 +412,7 @@ document.addEventListener("pointerdown", (event) => {
   }
   if (!wasHeld) hold(form, item.dataset.item, { focus: true });
   event.preventDefault();
-  begin(form, itemOf(form, state.held), event, handle ?? "move");
+  begin(form, itemOf(form, state.selected), event, handle ?? "move");
 });
 
 function beginTwo(form, item) {
@@ -507,14 +507,14 @@ function end(event, isDone) {
     cancelAnimationFrame(drag.frame);
     follow();
   }
-  const { form, key, gesture, isFar, svg, lifted, sheet } = drag;
+  const { form, key, gesture, isFar, svg, layer, sheet } = drag;
   svg.classList.remove("is-dragged");
   drag = null;
   if (isDone && isFar && gesture) {
-    restWith({ form, key, svg, lifted, sheet });
+    restWith({ form, key, svg, layer, sheet });
     tell(form, move(key, gesture));
   } else {
-    lifted?.drop();
+    layer?.drop();
     sheet?.drop();
     show(form, key);
   }
@@ -533,7 +533,7 @@ function dropRest() {
   if (!had) return null;
   clearTimeout(had.timer);
   had.svg.classList.remove("has-rest");
-  had.lifted?.drop();
+  had.layer?.drop();
   had.sheet?.drop();
   return had;
 }
@@ -561,13 +561,13 @@ document.addEventListener("keydown", (event) => {
     back(form, isRedo ? "redo" : "undo", isRedo ? "undo" : "redo");
     return;
   }
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "d" && isOwn(state.held ?? "")) {
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "d" && isOwn(state.selected ?? "")) {
     event.preventDefault();
-    did(form, { do: "copy", item: state.held });
+    did(form, { do: "copy", item: state.selected });
     return;
   }
   if (event.ctrlKey || event.metaKey || event.altKey) return;
-  const key = event.target.dataset.hold ?? state.held;
+  const key = event.target.dataset.hold ?? state.selected;
   if (!key || !itemOf(form, key)) return;
   const can = geometry(itemOf(form, key)).can, [x, y] = ARROWS[event.key] ?? [0, 0];
   const step = event.shiftKey ? FAR_STEP_MM : STEP_MM;
@@ -580,12 +580,12 @@ document.addEventListener("keydown", (event) => {
   else if (event.key === "Escape") hold(form, null);
   else return;
   event.preventDefault();
-  if (state.held !== key && event.key !== "Escape") hold(form, key);
+  if (state.selected !== key && event.key !== "Escape") hold(form, key);
 });
 
 document.addEventListener("focusin", ({ target }) => {
   const key = target.dataset?.hold;
-  if (key && stateOf(formOf(target)).held !== key) hold(formOf(target), key);
+  if (key && stateOf(formOf(target)).selected !== key) hold(formOf(target), key);
 });
 
 const ACTIONS = {
@@ -609,7 +609,7 @@ document.addEventListener("click", ({ target }) => {
   const form = button && formOf(button);
   if (!form) return;
   if (button.dataset.hold) hold(form, button.dataset.hold);
-  else ACTIONS[button.dataset.hand](form, stateOf(form).held);
+  else ACTIONS[button.dataset.hand](form, stateOf(form).selected);
 });
 
 // Numbers that are typed, and what is picked, are gestures like any other. They aren't entries of the form.
@@ -651,7 +651,7 @@ followParts((place) => {
     input.value = typed.value;
     input.dataset.isTyped = "yes";
   }
-  const form = formOf(place), held = stateOf(form).held;
+  const form = formOf(place), held = stateOf(form).selected;
   hold(form, held && form.querySelector(`[data-hold="${CSS.escape(held)}"]`) ? held : null);
   const words = form.querySelector("[data-strip]:not([hidden]) .strip-stopped")?.textContent;
   if (words) announce(words);
@@ -660,4 +660,4 @@ followParts((place) => {
   typed = input?.dataset.isTyped && place.contains(input) ? { id: input.id, value: input.value } : null;
 });
 
-for (const input of document.querySelectorAll("[name=gestures], [name=gestures-to], [name=holding]")) input.value = "";
+for (const input of document.querySelectorAll("[name=gestures], [name=gestures-to], [name=selected-item]")) input.value = "";

@@ -2,7 +2,7 @@
 import "./page.js";
 import "./slip.js";
 import "./hand.js";
-import "./own.js";
+import "./own_items.js";
 import "./crop.js";
 import "./unfinished.js";
 import "./size.js";

@@ -5,5 +5,5 @@ import "./marks.js";
 import "./lines.js";
 import "./slip.js";
 import "./hand.js";
-import "./own.js";
+import "./own_items.js";
 import "./crop.js";

@@ -2,5 +2,5 @@
 import "./page.js";
 import "./slip.js";
 import "./hand.js";
-import "./own.js";
+import "./own_items.js";
 import "./crop.js";

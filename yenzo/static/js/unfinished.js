@@ -7,7 +7,7 @@ import { goOnWaiting } from "./uploads.js";
 
 // Browsers send no more than 64 kB for a page that is left.
 const NOTED_AFTER_MS = 300, KEEP_AFTER_MS = 500, MOST_WHEN_LEFT = 60_000;
-const NOT_ENTERED = new Set(["csrfmiddlewaretoken", "shown", "asked", "told", "missing", "sent-as", "holding", "gestures-to"]);
+const NOT_ENTERED = new Set(["csrfmiddlewaretoken", "shown", "asked", "messages-shown", "missing", "sent-as", "selected-item", "gestures-to"]);
 const slip = () => document.getElementById("slip-form");
 const place = `entries ${slip().dataset.keep} ${slip().querySelector("[name=design]")?.value ?? ""}`;
 let timer = null, isNoting = false, isKept = true, isSent = false;

@@ -65,17 +65,17 @@ class NameList(models.Model):
     @property
     def first_rows(self) -> "models.QuerySet[NameRow]":
         """Its first rows, which stand for all of them where there is little room."""
-        return self.rows.standing()[:FIRST]
+        return self.rows.active()[:FIRST]
 
 
 class NameRowQuerySet(models.QuerySet["NameRow"]):
-    def standing(self) -> Self:
+    def active(self) -> Self:
         """Return the rows that weren't taken out, in their order."""
         return self.filter(is_out=False).order_by("number")
 
     def unchecked(self) -> Self:
         """Return the rows that are still to be checked."""
-        return self.standing().filter(state=NameRow.State.UNCHECKED)
+        return self.active().filter(state=NameRow.State.UNCHECKED)
 
 
 class NameRow(models.Model):

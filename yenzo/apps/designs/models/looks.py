@@ -18,7 +18,7 @@ def new_token() -> str:
 
 
 class LookQuerySet(models.QuerySet["Look"]):
-    def standing(self) -> Self:
+    def active(self) -> Self:
         """Return the looks that can be looked at."""
         return self.filter(withdrawn_at=None).select_related(
             "personalization__revision__product__live", "names__revision__product__live", "design"

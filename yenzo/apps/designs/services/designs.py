@@ -8,11 +8,11 @@ from django.utils import timezone
 
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.designs.models import Design, Upload
-from yenzo.apps.designs.services.personalizations import keep_walked
+from yenzo.apps.designs.services.personalizations import keep_evaluation
 from yenzo.apps.products.models import Revision
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import dump_document
-from yenzo.core.spine import Walked
+from yenzo.core.evaluation import Evaluation
 
 VISITORS = tuple(role for role in ALL_ROLES if role != SYSTEM)
 
@@ -22,7 +22,7 @@ def save_design(
     actor: Actor,  # noqa: ARG001 - a visitor owns the designs, whoever is signed in
     revision: Revision,
     entries: Entries,
-    walked: Walked,
+    evaluation: Evaluation,
     *,
     visitor: uuid.UUID,
     uploads: list[Upload],
@@ -30,13 +30,13 @@ def save_design(
     sent_as: uuid.UUID | None = None,
     in_basket: bool = True,
 ) -> Design:
-    """Keep entries, and what their walk found, as a design, in the basket or beside it, or in the place of one.
+    """Keep entries, and what evaluating them gave, as a design, in the basket or beside it, or in the place of one.
 
     The same entries, sent twice as the same (`sent_as`), are kept once. What lies in the basket already stays there.
     """
     document = dump_document(entries)
     with transaction.atomic():
-        kept = keep_walked(revision, entries, walked, uploads)
+        kept = keep_evaluation(revision, entries, evaluation, uploads)
         own = Design.objects.select_for_update().filter(visitor=visitor)
         design = own.of_visitor(visitor).filter(pk=design_id).first() if design_id else None
         if design is None and sent_as:

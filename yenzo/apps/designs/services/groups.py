@@ -92,7 +92,7 @@ def fill_in(
             raise ListError(gettext("This group takes no more orders. Please ask who organises it."))
         row = names.rows.select_for_update().filter(member=member, sent_as=sent_as).first()
         if row is None:
-            if names.rows.standing().count() >= MOST_ROWS:
+            if names.rows.active().count() >= MOST_ROWS:
                 raise ListError(gettext("This list is full. Please ask who organises it."))
             last = names.rows.aggregate(last=Max("number"))["last"] or 0
             row = NameRow(list=names, number=last + 1, member=member, sent_as=sent_as)
@@ -112,7 +112,7 @@ def take_own_back(actor: Actor, list_id: uuid.UUID, number: int, *, member: uuid
         names = NameList.objects.select_for_update(of=("self",)).select_related("group").get(pk=list_id)
         if names.group is None or not names.group.is_open or names.ordered_at is not None:
             return False
-        own = names.rows.standing().filter(number=number, member=member).select_related("design")
+        own = names.rows.active().filter(number=number, member=member).select_related("design")
         row = own.filter(design__ordered_at=None).first()
         if row is None:
             return False

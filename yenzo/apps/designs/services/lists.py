@@ -15,15 +15,15 @@ from yenzo.apps.accounts.rights import SYSTEM, Actor, service
 from yenzo.apps.designs.models import NameList, NameRow, Upload
 from yenzo.apps.designs.services.designs import VISITORS
 from yenzo.apps.designs.services.personalizations import keep_rows
-from yenzo.apps.outbox.promises import forsaken
+from yenzo.apps.outbox.orphaned_jobs import without_job
 from yenzo.apps.pages.errors import AppError
 from yenzo.apps.products.models import Revision
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import dump_document
+from yenzo.core.evaluation import Evaluation
 from yenzo.core.lists.columns import Columns
 from yenzo.core.lists.tables import MOST_ROWS, Table
-from yenzo.core.speaking import reader
-from yenzo.core.spine import Walked
+from yenzo.core.translation import current_language
 
 CHECKING = "designs.check_list"
 ROWS_A_JOB = 50
@@ -50,7 +50,7 @@ def begin_list(
         own = NameList.objects.select_for_update(of=("self",)).of_visitor(visitor)
         names = own.filter(pk=list_id, revision__product=revision.product).first() if list_id else None
         names = names or NameList(visitor=visitor)
-        names.revision, names.common, names.language = revision, dump_document(common), reader()
+        names.revision, names.common, names.language = revision, dump_document(common), current_language()
         names.save()
         names.uploads.set(uploads)
         _check_anew(names)
@@ -86,7 +86,7 @@ def fill_list(
 
 
 def _append(names: NameList, rows: Sequence[Sequence[str]]) -> None:
-    there = names.rows.standing().count()
+    there = names.rows.active().count()
     if there + len(rows) > MOST_ROWS:
         raise ListError(
             gettext("The list would have {count} rows; there is room for {most}.").format(
@@ -210,9 +210,9 @@ def put_list_in_basket(actor: Actor, list_id: uuid.UUID, *, visitor: uuid.UUID) 
         names = own_list(list_id, visitor)
         if names.group is not None and names.group.each_pays:
             raise ListError(gettext("Each member orders and pays their own: there is nothing to be ordered together."))
-        standing = names.rows.standing()
-        faulty = standing.exclude(state=NameRow.State.GOOD).count()
-        if faulty or not standing.exists():
+        active = names.rows.active()
+        faulty = active.exclude(state=NameRow.State.GOOD).count()
+        if faulty or not active.exists():
             raise ListError(
                 ngettext(
                     "{count} row must be mended or taken out first.",
@@ -235,7 +235,7 @@ def take_list_out(actor: Actor, list_id: uuid.UUID, *, visitor: uuid.UUID) -> bo
 @service(*VISITORS, SYSTEM)
 def check_soon(actor: Actor, names: NameList, *, signed_in: bool = False) -> None:  # noqa: ARG001
     """Have workers check all rows of a list that are to be checked, some at a time, unless they are at it."""
-    if not forsaken(CHECKING, "list_id", [names.pk]):
+    if not without_job(CHECKING, "list_id", [names.pk]):
         return
     numbers = list(names.rows.unchecked().values_list("number", flat=True))
     for at in range(0, len(numbers), ROWS_A_JOB):
@@ -250,7 +250,7 @@ def look_after_lists(actor: Actor, before: datetime) -> None:
     """Have rows checked that no job will check any more."""
     waiting = NameList.objects.filter(ordered_at=None, changed_at__lt=before, rows__state=NameRow.State.UNCHECKED)
     names = {str(one.pk): one for one in waiting.distinct()}
-    for key in forsaken(CHECKING, "list_id", names):
+    for key in without_job(CHECKING, "list_id", names):
         check_soon(actor, names[key])
 
 
@@ -260,7 +260,7 @@ class CheckedRow:
 
     row: NameRow
     entries: Entries
-    walked: Walked
+    evaluation: Evaluation
     told: dict[str, Any]
 
 
@@ -272,10 +272,10 @@ def keep_checked(actor: Actor, names: NameList, checked: Sequence[CheckedRow]) -
         versions = {row.pk: row.version for row in locked}
         still = [one for one in checked if versions.get(one.row.pk) == one.row.version]
         good = [one for one in still if not one.told["faults"]]
-        kept = keep_rows(names.revision, [(one.entries, one.walked) for one in good], names.uploads.all())
+        kept = keep_rows(names.revision, [(one.entries, one.evaluation) for one in good], names.uploads.all())
         made = {one.row.pk: personalization for one, personalization in zip(good, kept, strict=True)}
         for one in still:
-            row, sides = one.row, one.walked.scene.sides
+            row, sides = one.row, one.evaluation.scene.sides
             row.personalization = made.get(row.pk)
             row.state = NameRow.State.GOOD if row.pk in made else NameRow.State.FAULTY
             row.told, row.digest = one.told, sides[0].digest if sides else ""

@@ -9,7 +9,7 @@ from django.utils import timezone
 from yenzo.apps.accounts.rights import Actor, service
 from yenzo.apps.designs.models import Design, Look, NameList, NameRow, Personalization, Upload
 from yenzo.apps.designs.services.designs import VISITORS
-from yenzo.core.speaking import reader
+from yenzo.core.translation import current_language
 
 
 @service(*VISITORS)
@@ -39,8 +39,8 @@ def show_list(actor: Actor, list_id: uuid.UUID, *, visitor: uuid.UUID, is_shared
 
 
 def _look(*, is_shared: bool, mail: str, **facts: object) -> Look:
-    there = Look.objects.standing().filter(is_shared=is_shared, mail=mail, **facts).first()
-    return there or Look.objects.create(is_shared=is_shared, mail=mail, language=reader(), **facts)
+    there = Look.objects.active().filter(is_shared=is_shared, mail=mail, **facts).first()
+    return there or Look.objects.create(is_shared=is_shared, mail=mail, language=current_language(), **facts)
 
 
 @service(*VISITORS)
@@ -94,6 +94,6 @@ def copied_list(before: NameList, visitor: uuid.UUID) -> NameList:
         language=before.language,
     )
     names.uploads.set(own_files(before.uploads.all(), visitor))
-    rows = before.rows.standing().values("number", "cells", "meant")
+    rows = before.rows.active().values("number", "cells", "meant")
     NameRow.objects.bulk_create(NameRow(list=names, **row) for row in rows)
     return names

@@ -9,35 +9,37 @@ from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.products.models import Revision
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import dump_document
-from yenzo.core.spine import Walked
+from yenzo.core.evaluation import Evaluation
 
 
-def keep_walked(revision: Revision, entries: Entries, walked: Walked, uploads: Iterable[Upload]) -> Personalization:
-    """Keep entries with what their walk found, and each side's picture. To be called within a transaction."""
+def keep_evaluation(
+    revision: Revision, entries: Entries, evaluation: Evaluation, uploads: Iterable[Upload]
+) -> Personalization:
+    """Keep entries with what evaluating them gave, and each side's picture. To be called within a transaction."""
     kept = Personalization.objects.create(
         revision=revision,
         entries=dump_document(entries),
-        asked=walked.asked.model_dump(mode="json"),
-        record=dump_record(made_record(revision, walked)),
+        asked=evaluation.asked.model_dump(mode="json"),
+        record=dump_record(made_record(revision, evaluation)),
     )
     kept.uploads.set(uploads)
-    for side in walked.scene.sides:
+    for side in evaluation.scene.sides:
         keep_proof(kept, side.key, side_picture(side, StoredAssets()))
     return kept
 
 
 def keep_rows(
-    revision: Revision, rows: Iterable[tuple[Entries, Walked]], uploads: Iterable[Upload]
+    revision: Revision, rows: Iterable[tuple[Entries, Evaluation]], uploads: Iterable[Upload]
 ) -> list[Personalization]:
-    """Keep the rows of a list with what their walks found. Their pictures are drawn when somebody looks."""
+    """Keep the rows of a list with what evaluating them gave. Their pictures are drawn when somebody looks."""
     kept = Personalization.objects.bulk_create(
         Personalization(
             revision=revision,
             entries=dump_document(entries),
-            asked=walked.asked.model_dump(mode="json"),
-            record=dump_record(made_record(revision, walked)),
+            asked=evaluation.asked.model_dump(mode="json"),
+            record=dump_record(made_record(revision, evaluation)),
         )
-        for entries, walked in rows
+        for entries, evaluation in rows
     )
     used = list(uploads)
     through = Personalization.uploads.through

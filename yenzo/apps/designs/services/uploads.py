@@ -15,15 +15,15 @@ from procrastinate.contrib.django import app
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.designs.models import Upload
 from yenzo.apps.designs.to_core import wanted_of
-from yenzo.apps.files.room import room
+from yenzo.apps.files.disk_space import disk_space
 from yenzo.apps.files.store import read_stored, store_file
-from yenzo.apps.outbox.promises import forsaken
+from yenzo.apps.outbox.orphaned_jobs import without_job
 from yenzo.core.artwork.facts import ArtworkLimits, Preparation, PreparedArtwork
 from yenzo.core.artwork.inspect import inspect_artwork, refuse_at_sight
 from yenzo.core.asking.invisible import REORDERING, without_invisible
 from yenzo.core.documents.values import clean_line
 from yenzo.core.errors import ArtworkError
-from yenzo.core.speaking import reader
+from yenzo.core.translation import current_language
 
 ANYBODY = tuple(role for role in ALL_ROLES if role != SYSTEM)
 MOST_NAME = 120
@@ -52,7 +52,7 @@ def receive_upload(
             state=Upload.State.WAITING,
             visitor=visitor,
             name=shown_name,
-            language=reader(),
+            language=current_language(),
             preparation=(wanted or Preparation()).model_dump(),
             original=store_file(path.read_bytes()),
         )
@@ -84,7 +84,7 @@ def prepare_upload(
             state=Upload.State.WAITING,
             visitor=visitor,
             name=upload.name,
-            language=reader(),
+            language=current_language(),
             preparation=wanted.model_dump(),
             original=upload.original,
         )
@@ -126,7 +126,7 @@ def give_up_upload(actor: Actor, upload_id: uuid.UUID, why: str) -> None:  # noq
 def look_after_uploads(actor: Actor, before: datetime) -> None:  # noqa: ARG001
     """Hand files to the worker that have waited since before a moment and have no job any more."""
     waiting = {str(one.pk): one for one in Upload.objects.waiting().filter(sent_at__lt=before)}
-    for key in forsaken(LOOKING, "upload_id", waiting):
+    for key in without_job(LOOKING, "upload_id", waiting):
         _hand_to_worker(waiting[key])
 
 
@@ -152,7 +152,7 @@ def refuse_too_many(visitor: uuid.UUID, more_bytes: int, name: str) -> None:
     if kept + more_bytes > settings.MOST_VISITOR_BYTES or own.count() >= settings.MOST_VISITOR_UPLOADS:
         why = gettext("You have sent as many files as can be kept for you. Please order, or tell the workshop.")
         raise ArtworkError("too_many_files", name, why)
-    if more_bytes and not room().takes_more:
+    if more_bytes and not disk_space().takes_more:
         why = gettext("The workshop has no room for more files just now. Please try again later, or tell it.")
         raise ArtworkError("no_room", name, why)
 

@@ -14,7 +14,7 @@ from yenzo.apps.desk.models import Preflight, Question
 from yenzo.apps.desk.pricing import cost_of_pieces
 from yenzo.apps.desk.services.changes import begun_of, refuse_packed
 from yenzo.apps.desk.services.preflights import DeskError, note_event, open_locked, place_of
-from yenzo.apps.desk.waiting import note_waiting
+from yenzo.apps.desk.waiting import update_waits_for
 from yenzo.apps.orders.models import Difference, Order, OrderEvent
 from yenzo.apps.orders.services.differences import note_difference
 from yenzo.apps.products.to_core import setup_of_revision
@@ -54,7 +54,7 @@ def cancel_pieces(actor: Actor, preflight_id: int, why: str, amount: Decimal | N
         note_difference(actor, order, -back, f"{preflight.piece}: {why.strip()}", line=preflight.line)
         pieces_changed.send(Preflight, order=order, place=place_of(preflight))
         want_cancelled_mail(actor, preflight)
-        note_waiting(Order.objects.get(pk=order.pk))
+        update_waits_for(Order.objects.get(pk=order.pk))
     return preflight
 
 

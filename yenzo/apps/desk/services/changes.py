@@ -13,7 +13,7 @@ from yenzo.apps.accounts.rights import DESK, Actor, service
 from yenzo.apps.designs.in_words import piece_in_words
 from yenzo.apps.designs.models import Personalization, Upload
 from yenzo.apps.designs.personalized import read_as_kept
-from yenzo.apps.designs.services.personalizations import keep_walked
+from yenzo.apps.designs.services.personalizations import keep_evaluation
 from yenzo.apps.designs.to_core import asked_of
 from yenzo.apps.desk.interface import change_wanted, packed_wanted, pieces_changed
 from yenzo.apps.desk.mails import want_change_mail
@@ -35,7 +35,7 @@ from yenzo.apps.stock.services.stock import OutOfStockError, return_stock, take_
 from yenzo.core.asking.ask import Asked
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.setup import Setup
-from yenzo.core.spine import Walked
+from yenzo.core.evaluation import Evaluation
 
 MOST_WHY = 300
 
@@ -48,7 +48,7 @@ class Wanted:
     """
 
     entries: Entries
-    walked: Walked
+    evaluation: Evaluation
     uploads: tuple[Upload, ...]
     sent_as: uuid.UUID
 
@@ -91,17 +91,17 @@ def change_pieces(
 
     To be called within a transaction that holds the order.
     """
-    walked, before = wanted.walked, preflight.personalization
-    if walked.verdict.blocked:
-        raise DeskError(walked.verdict.blocking[0].message)
+    evaluation, before = wanted.evaluation, preflight.personalization
+    if evaluation.verdict.blocked:
+        raise DeskError(evaluation.verdict.blocking[0].message)
     refuse_packed(preflight)
     begun = begun_of(preflight)
     if begun and not anew:
         raise DeskError(f"It is begun: {'; '.join(begun)}. Say that it is made anew, or leave it as it is.")
-    amount = cost_difference(preflight, walked)
-    _follow_stock(actor, walked.setup, asked_of(before), walked.asked, is_begun=bool(begun))
+    amount = cost_difference(preflight, evaluation)
+    _follow_stock(actor, evaluation.setup, asked_of(before), evaluation.asked, is_begun=bool(begun))
     said = f"{preflight.piece}: {why}"
-    after = keep_walked(before.revision, wanted.entries, walked, wanted.uploads)
+    after = keep_evaluation(before.revision, wanted.entries, evaluation, wanted.uploads)
     change = Change.objects.create(
         preflight=preflight,
         before=before,

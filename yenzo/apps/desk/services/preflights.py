@@ -14,15 +14,15 @@ from django.utils.translation import gettext
 
 from yenzo.apps.accounts.models import Role
 from yenzo.apps.accounts.rights import DESK, SYSTEM, SYSTEM_ACTOR, Actor, service
+from yenzo.apps.desk.inspection import inspect_personalization
 from yenzo.apps.desk.interface import Place, pieces_held, pieces_released
-from yenzo.apps.desk.looking import look_at
 from yenzo.apps.desk.models import Finding, Preflight
-from yenzo.apps.desk.waiting import note_waiting
+from yenzo.apps.desk.waiting import update_waits_for
 from yenzo.apps.orders.models import Order, OrderEvent
 from yenzo.apps.orders.to_core import different_pieces
-from yenzo.apps.outbox.promises import forsaken
+from yenzo.apps.outbox.orphaned_jobs import without_job
 from yenzo.apps.pages.errors import AppError
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.core.planning.release import Found
 
 MOST_REASON = 300
@@ -50,7 +50,7 @@ def inspect_order(actor: Actor, order_id: int) -> list[Preflight]:
         wanted = [
             (
                 Preflight(line=line, index=index, personalization=one, state=Preflight.State.HELD),
-                look_at(one, sound=sound),
+                inspect_personalization(one, sound=sound),
             )
             for line in lines
             for index, one in different_pieces(line).items()
@@ -59,9 +59,9 @@ def inspect_order(actor: Actor, order_id: int) -> list[Preflight]:
         made = Preflight.objects.bulk_create([preflight for preflight, _ in wanted])
         Finding.objects.bulk_create(_finding(preflight, one) for preflight, found in wanted for one in found)
         prefetch_related_objects(made, "findings")
-        if own_workshop().releases_clean:
+        if current_workshop().releases_clean:
             _release(actor, order, [preflight for preflight in made if not holding_findings(preflight)], is_told=False)
-        note_waiting(order)
+        update_waits_for(order)
     return made
 
 
@@ -77,7 +77,7 @@ def findings_of(preflight: Preflight) -> list[Finding]:
 
 def holding_findings(preflight: Preflight) -> list[Finding]:
     """Return the findings that keep pieces from being made: what blocks, and advice where the workshop says so."""
-    advice_holds = own_workshop().advice_holds
+    advice_holds = current_workshop().advice_holds
     return [one for one in findings_of(preflight) if not one.is_waived and (one.blocks or advice_holds)]
 
 
@@ -141,7 +141,7 @@ def inspect_anew(preflight: Preflight) -> None:
     To be called within a transaction that holds the order.
     """
     before = {_key(one): one for one in findings_of(preflight)}
-    found = {_key(one): one for one in look_at(preflight.personalization)}
+    found = {_key(one): one for one in inspect_personalization(preflight.personalization)}
     gone = [one.pk for key, one in before.items() if key not in found]
     Finding.objects.filter(pk__in=gone).delete()
     Finding.objects.bulk_create(_finding(preflight, one) for key, one in found.items() if key not in before)
@@ -158,9 +158,9 @@ def settle(actor: Actor, order: Order, preflight: Preflight) -> None:
     """
     is_asked = preflight.questions.filter(state="open").exists()
     may_go = not (preflight.held_why or is_asked or holding_findings(preflight))
-    if preflight.is_held and may_go and own_workshop().releases_clean:
+    if preflight.is_held and may_go and current_workshop().releases_clean:
         _release(actor, order, [preflight])
-    note_waiting(order)
+    update_waits_for(order)
 
 
 def keep_held(preflight: Preflight, why: str = "", actor: Actor | None = None) -> None:
@@ -195,7 +195,7 @@ def _held(actor: Actor, preflight_id: int, why: str) -> Preflight:
             return preflight
         keep_held(preflight, why.strip(), actor)
         note_event(actor, preflight, OrderEvent.Kind.HELD, reason=preflight.held_why)
-        note_waiting(order)
+        update_waits_for(order)
     return preflight
 
 
@@ -216,7 +216,7 @@ def release_pieces(actor: Actor, preflight_id: int) -> Preflight:
             refused = f"{preflight.piece} can't be released yet: {held_by[0].message}"
         else:
             _release(actor, order, [preflight])
-        note_waiting(order)
+        update_waits_for(order)
     if refused:
         raise DeskError(refused)
     return preflight
@@ -252,6 +252,8 @@ def waive(actor: Actor, preflight: Preflight, finding: Finding, why: str) -> Non
 @service(SYSTEM)
 def look_after_preflights(actor: Actor, before: datetime) -> None:
     """Look at paid orders that no job will look at any more, or that nobody looked at when they were paid."""
-    paid = Order.objects.standing(Order.PaymentState.PAID).filter(payments__ended_at__lt=before, lines__preflights=None)
-    for order_id in forsaken("orders.tell_paid", "order_id", paid.values_list("pk", flat=True).distinct()):
+    paid = Order.objects.with_status(Order.PaymentState.PAID).filter(
+        payments__ended_at__lt=before, lines__preflights=None
+    )
+    for order_id in without_job("orders.tell_paid", "order_id", paid.values_list("pk", flat=True).distinct()):
         inspect_order(actor, int(order_id))

@@ -7,8 +7,8 @@ from django.utils import timezone
 from django.utils.translation import gettext
 
 from yenzo.apps.accounts.rights import ALL_ROLES, DESK, SYSTEM, Actor, service
+from yenzo.apps.desk.inspection import UNREADABLE
 from yenzo.apps.desk.interface import order_replanned
-from yenzo.apps.desk.looking import UNREADABLE
 from yenzo.apps.desk.mails import want_question_mail
 from yenzo.apps.desk.models import Preflight, Question
 from yenzo.apps.desk.services.changes import Wanted, change_pieces, note_agreement
@@ -22,9 +22,9 @@ from yenzo.apps.desk.services.preflights import (
     to_be_made,
     waive,
 )
-from yenzo.apps.desk.waiting import note_waiting
+from yenzo.apps.desk.waiting import update_waits_for
 from yenzo.apps.orders.models import Order, OrderEvent
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.to_core import calendar_of
 
 # After so many days a customer is reminded, once each.
@@ -55,7 +55,7 @@ def ask_customer(actor: Actor, preflight_id: int, text: str, finding_id: int | N
         )
         note_event(actor, preflight, OrderEvent.Kind.ASKED)
         want_question_mail(actor, question)
-        note_waiting(order)
+        update_waits_for(order)
     return question
 
 
@@ -71,7 +71,7 @@ def withdraw_question(actor: Actor, question_id: int) -> Question:
             # Whoever took it back says what becomes of the pieces.
             preflight.held_why = preflight.held_why or "A question to the customer was taken back."
             preflight.save(update_fields=["held_why"])
-            note_waiting(order)
+            update_waits_for(order)
     return question
 
 
@@ -153,7 +153,7 @@ def _answered(
 def working_days_waited(question: Question) -> int:
     """Return how many working days after the day of a question have begun since."""
     asked_on, today = timezone.localdate(question.asked_at), timezone.localdate()
-    days = calendar_of(own_workshop()).open_days(asked_on + timedelta(days=1))
+    days = calendar_of(current_workshop()).open_days(asked_on + timedelta(days=1))
     waited = 0
     for day in days:
         if day > today:
@@ -166,7 +166,7 @@ def _wait_along(actor: Actor, order: Order, days: int) -> None:
     """Let an order leave later by the working days that its customer took to answer, and say so."""
     if not days or order.leaves_on is None:
         return
-    calendar = calendar_of(own_workshop())
+    calendar = calendar_of(current_workshop())
     order.leaves_on = calendar.after(order.leaves_on, days)
     order.arrives_on = order.arrives_on and calendar.after(order.arrives_on, days)
     order.save(update_fields=["leaves_on", "arrives_on"])

@@ -68,7 +68,7 @@ def _slip_context(question: Question, sent: OrderedSlip) -> dict[str, object]:
     return {
         "slip": sent.slip,
         "slip_end": "desk/_answer_end.html",
-        "amount": cost_difference(question.preflight, sent.slip.walked),
+        "amount": cost_difference(question.preflight, sent.slip.evaluation),
         "order": question.preflight.line.order,
         "not_yet": gettext("It can’t be made like this yet. Please mend this first:"),
     }
@@ -91,7 +91,7 @@ def changed(request: HttpRequest, token: str) -> HttpResponse:
     question = _question(token)
     if not question.is_open:
         return redirect("desk:question", token)
-    sent = ordered_slip(request, question.preflight, request.POST, tells_missing=True)
+    sent = ordered_slip(request, question.preflight, request.POST, shows_missing=True)
     if not may_go_on(request, "basket"):
         return _page(request, question, sent, trouble=_too_often(), status=TOO_MANY)
     if sent.is_waiting:

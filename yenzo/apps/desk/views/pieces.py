@@ -12,8 +12,8 @@ from django.urls import reverse
 from django.views.decorators.cache import cache_control, never_cache
 from django.views.decorators.http import require_POST, require_safe
 
-from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.request_guard import sent_number
 from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
 from yenzo.apps.designs.lending import lend_uploads
 from yenzo.apps.designs.personalized import proof_of
@@ -161,7 +161,7 @@ def mend(request: HttpRequest, preflight_id: int) -> HttpResponse:
         meet_visitor(request)
         lend_uploads(request, preflight.personalization.uploads.all())
         return _slip_page(request, preflight, ordered_slip(request, preflight))
-    sent = ordered_slip(request, preflight, request.POST, tells_missing=True)
+    sent = ordered_slip(request, preflight, request.POST, shows_missing=True)
     why = request.POST.get("why", "").strip()
     if sent.is_waiting:
         return _slip_page(request, preflight, sent, "The file is still being looked at. Please send it in a moment.")
@@ -206,7 +206,7 @@ def _slip_context(preflight: Preflight, sent: OrderedSlip) -> dict[str, object]:
         "order": preflight.line.order,
         "slip": sent.slip,
         "slip_end": "desk/_mend_end.html",
-        "amount": cost_difference(preflight, sent.slip.walked),
+        "amount": cost_difference(preflight, sent.slip.evaluation),
     }
 
 

@@ -12,6 +12,7 @@ from yenzo.apps.editor.aspects.effects import PlateAspect, SecondColorAspect, Sh
 from yenzo.apps.editor.aspects.freeing import FreeAspect
 from yenzo.apps.editor.aspects.interface import Aspect, FormLine, WholeForm
 from yenzo.apps.editor.aspects.layout import JoinedAspect, LayoutAspect, LettersAspect, OverlapAspect
+from yenzo.apps.editor.aspects.line_settings import CountriesAspect, ExplanationAspect, KindAspect, StandsAspect
 from yenzo.apps.editor.aspects.measuring import (
     DaysAspect,
     ExtraAspect,
@@ -21,13 +22,6 @@ from yenzo.apps.editor.aspects.measuring import (
     RegionAspect,
 )
 from yenzo.apps.editor.aspects.options import HowManyAspect, LooksAspect, OfferedWhenAspect, OptionsAspect
-from yenzo.apps.editor.aspects.own import (
-    FixedArtworkAspect,
-    FixedTextAspect,
-    GoodsAspect,
-    ReadyMadeAspect,
-    StandInAspect,
-)
 from yenzo.apps.editor.aspects.own_effects import (
     OwnPlateAspect,
     OwnSecondColorAspect,
@@ -45,7 +39,6 @@ from yenzo.apps.editor.aspects.placing import (
     PlacesAspect,
     area_names,
 )
-from yenzo.apps.editor.aspects.standing import CountriesAspect, ExplanationAspect, KindAspect, StandsAspect
 from yenzo.apps.editor.aspects.texts import (
     AllowedAspect,
     CaseAspect,
@@ -61,6 +54,13 @@ from yenzo.apps.editor.aspects.wording import (
     OneColorAspect,
     RequiredAspect,
     SampleAspect,
+)
+from yenzo.apps.editor.aspects.workshop_artwork import (
+    FixedArtworkAspect,
+    FixedTextAspect,
+    GoodsAspect,
+    ReadyMadeAspect,
+    StandInAspect,
 )
 from yenzo.core.documents.charges import AnyCharge
 from yenzo.core.documents.fields import ArtworkField, OptionsField, TextField

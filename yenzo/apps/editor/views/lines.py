@@ -7,8 +7,8 @@ from django.shortcuts import get_object_or_404
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.request_guard import sent_number
 from yenzo.apps.accounts.rights import SELLERS
 from yenzo.apps.editor.aspects import ASPECTS, FormLine
 from yenzo.apps.editor.forms import NewLineForm

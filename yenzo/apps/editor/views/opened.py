@@ -6,7 +6,7 @@ from django import forms
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
-from yenzo.apps.accounts.doors import sent_number
+from yenzo.apps.accounts.request_guard import sent_number
 from yenzo.apps.editor.aspects import Aspect
 from yenzo.apps.editor.aspects.interface import L
 from yenzo.apps.editor.goods_pictures import taken_pictures

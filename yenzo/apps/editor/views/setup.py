@@ -11,8 +11,8 @@ from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST, require_safe
 
-from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.request_guard import sent_number
 from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.editor.forms import OfferForm
 from yenzo.apps.editor.goods_pictures import taken_pictures

@@ -14,7 +14,7 @@ from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.products.models import Product
 from yenzo.apps.stock.models import StockItem
 from yenzo.apps.stock.services.stock import count_stock
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 
 MOST = 1_000_000
 MOST_IN_A_SKU = 60
@@ -55,7 +55,7 @@ class StockRow:
     @property
     def is_low(self) -> bool:
         """Whether so few are left that the workshop wants to know."""
-        return self.pieces is not None and 0 < self.pieces <= own_workshop().low_stock
+        return self.pieces is not None and 0 < self.pieces <= current_workshop().low_stock
 
 
 class StockForm(forms.Form):
@@ -103,7 +103,7 @@ def stock(request: HttpRequest) -> HttpResponse:
     """Show what is left of everything that is counted, or count it."""
     counted = dict(StockItem.objects.values_list("sku", "pieces"))
     named = named_skus()
-    most = own_workshop().low_stock
+    most = current_workshop().low_stock
     words, only_out = request.GET.get("words", "").strip(), "out" in request.GET
     everything = named | {sku: "no longer in any draft" for sku in counted if sku not in named}
     wanted = [

@@ -12,7 +12,7 @@ from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.pages.languages import read_in
 from yenzo.apps.products.kits import shown_draft
 from yenzo.apps.products.models import Product
-from yenzo.apps.slip.hands import holding_of_form
+from yenzo.apps.slip.hands import selected_in_form
 from yenzo.apps.slip.refreshing import refresh_context, turn_of_form
 from yenzo.apps.slip.slip import Slip, build_slip
 from yenzo.apps.slip.to_core import entries_of_form
@@ -20,8 +20,8 @@ from yenzo.apps.workshop.languages import shop_languages
 from yenzo.core.documents.rules import SIGNED_IN
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.wording import in_language, language_read
-from yenzo.core.speaking import base_language, reader
-from yenzo.core.spine import sample_entries
+from yenzo.core.evaluation import sample_entries
+from yenzo.core.translation import base_language, current_language
 
 
 @staff_page(*SELLERS)
@@ -64,12 +64,12 @@ def _language(request: HttpRequest, setup: Setup) -> str:
 
 
 def _slip(request: HttpRequest, own: Setup) -> Slip:
-    setup, signed_in = in_language(own, reader()), request.POST.get("signed-in") == "yes"
+    setup, signed_in = in_language(own, current_language()), request.POST.get("signed-in") == "yes"
     if request.method != "POST" or "samples" in request.POST:
-        samples = sample_entries(own).model_copy(update={"language": language_read(own, reader())})
+        samples = sample_entries(own).model_copy(update={"language": language_read(own, current_language())})
         return build_slip(setup, samples, StoredAssets(), {}, signed_in=signed_in)
     uploads = uploads_of_form(setup, request.POST, known_visitor(request))
     entries = entries_of_form(setup, request.POST, uploads)
     turn = turn_of_form(request.POST)
-    holding = holding_of_form(request.POST)
-    return build_slip(setup, entries, StoredAssets(), uploads, signed_in=signed_in, turn=turn, holding=holding)
+    selected = selected_in_form(request.POST)
+    return build_slip(setup, entries, StoredAssets(), uploads, signed_in=signed_in, turn=turn, selected=selected)

@@ -6,8 +6,8 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.request_guard import sent_number
 from yenzo.apps.accounts.rights import SELLERS, actor_of
 from yenzo.apps.editor.wording import (
     OtherLanguage,

@@ -26,7 +26,7 @@ class StoredFile(models.Model):
 
 
 class FileTroubleQuerySet(models.QuerySet["FileTrouble"]):
-    def standing(self) -> Self:
+    def unresolved(self) -> Self:
         """Return what is still wrong, the oldest first."""
         return self.filter(mended_at=None).select_related("file").order_by("found_at")
 

@@ -23,7 +23,7 @@ def check_files(actor: Actor, now: datetime) -> NightlyRun:  # noqa: ARG001
                 counts["wrong"] += 1
                 FileTrouble.objects.get_or_create(file=stored, mended_at=None, defaults={"what": str(error)[:200]})
         else:
-            stored.troubles.standing().update(mended_at=now)
+            stored.troubles.unresolved().update(mended_at=now)
     run.counts = counts
     run.save(update_fields=["counts"])
     return run

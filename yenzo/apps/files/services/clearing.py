@@ -12,9 +12,9 @@ from django.db.models import ProtectedError
 from yenzo.apps.accounts.models import Role
 from yenzo.apps.accounts.rights import SYSTEM, Actor, service
 from yenzo.apps.files import blobs
-from yenzo.apps.files.interface import HOLDERS, KINDS, Kept
+from yenzo.apps.files.interface import KINDS, REFERENCES, RetainedKind
 from yenzo.apps.files.models import NightlyRun, StoredFile
-from yenzo.apps.workshop.own import kept_days
+from yenzo.apps.workshop.current import kept_days
 
 # What a process was writing when it died, and uploads whose request never ended.
 LEFT_BEHIND = (f"content/*/{blobs.PART}*", "*.upload.*")
@@ -31,13 +31,13 @@ def clear_old(actor: Actor, now: datetime) -> NightlyRun:  # noqa: ARG001
     return run
 
 
-def days_of(kind: Kept) -> int:
+def days_of(kind: RetainedKind) -> int:
     """Return for how many days a kind is kept."""
     return kept_days(kind.key)
 
 
 def _unused(before: datetime) -> list[str]:
-    held = {sha256 for hashes in HOLDERS.values() for sha256 in hashes()}
+    held = {sha256 for hashes in REFERENCES.values() for sha256 in hashes()}
     old = StoredFile.objects.filter(kept_at__lt=before).values_list("pk", flat=True)
     return [sha256 for sha256 in old.iterator(2000) if sha256 not in held]
 
@@ -69,8 +69,10 @@ def _clear_left_behind(before: datetime) -> int:
     return len(found)
 
 
-UNUSED_FILES = Kept("unused_files", "Files that nothing points to", lambda before: len(_unused(before)), _clear_unused)
-PARTS = Kept(
+UNUSED_FILES = RetainedKind(
+    "unused_files", "Files that nothing points to", lambda before: len(_unused(before)), _clear_unused
+)
+PARTS = RetainedKind(
     "parts",
     "Parts of files whose writing was broken off",
     lambda before: len(_left_behind(before)),

@@ -13,9 +13,9 @@ from django.views.decorators.http import require_POST, require_safe
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.models import Role
 from yenzo.apps.accounts.rights import actor_of
-from yenzo.apps.files.interface import HOLDERS, KINDS, Kept
+from yenzo.apps.files.disk_space import disk_space
+from yenzo.apps.files.interface import KINDS, REFERENCES, RetainedKind
 from yenzo.apps.files.models import FileTrouble, NightlyRun
-from yenzo.apps.files.room import room
 from yenzo.apps.files.services.checking import check_files
 from yenzo.apps.files.services.clearing import clear_old, days_of
 
@@ -24,7 +24,7 @@ from yenzo.apps.files.services.clearing import clear_old, days_of
 class KindRow:
     """One kind of thing that is kept for a while, as the page shows it."""
 
-    kind: Kept
+    kind: RetainedKind
     days: int
     due: int
     went: int
@@ -36,10 +36,12 @@ def kept_files(request: HttpRequest) -> HttpResponse:
     cleared = NightlyRun.objects.filter(kind=NightlyRun.Kind.CLEARING).first()
     went = cleared.counts if cleared else {}
     rows = [_row(KINDS[key], went.get(key, 0)) for key in settings.RETENTION_DAYS]
-    troubles = [{"trouble": trouble, "used_by": _users(trouble.file_id)} for trouble in FileTrouble.objects.standing()]
+    troubles = [
+        {"trouble": trouble, "used_by": _users(trouble.file_id)} for trouble in FileTrouble.objects.unresolved()
+    ]
     context = {
         "rows": rows,
-        "room": room(),
+        "room": disk_space(),
         "troubles": troubles,
         "checked": NightlyRun.objects.filter(kind=NightlyRun.Kind.CHECK).first(),
         "cleared": cleared,
@@ -66,10 +68,10 @@ def clear_now(request: HttpRequest) -> HttpResponse:
     return redirect("files:files")
 
 
-def _row(kind: Kept, went: int) -> KindRow:
+def _row(kind: RetainedKind, went: int) -> KindRow:
     days = days_of(kind)
     return KindRow(kind, days, kind.due(timezone.now() - timedelta(days=days)), went)
 
 
 def _users(sha256: str) -> list[str]:
-    return [app for app, hashes in HOLDERS.items() if sha256 in set(hashes())]
+    return [app for app, hashes in REFERENCES.items() if sha256 in set(hashes())]

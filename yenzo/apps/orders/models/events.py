@@ -9,7 +9,7 @@ from django.utils.translation import gettext, gettext_noop
 
 from yenzo.apps.orders.models.orders import Order
 from yenzo.apps.pages.templatetags.writing import day
-from yenzo.core.speaking import money
+from yenzo.core.translation import money
 
 # What happens within the workshop is no customer's matter.
 INWARD = ("spoilt", "pack_ready", "pack_again", "typed_order", "held", "released", "waived", "rushed", "day_moved")

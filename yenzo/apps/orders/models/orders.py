@@ -44,7 +44,7 @@ class OrderQuerySet(models.QuerySet["Order"]):
         except AddressError:
             return self.none()
 
-    def standing(self, standing: str) -> Self:
+    def with_status(self, status: str) -> Self:
         """Return the orders that stand so: by payment as long as they aren't cancelled, or by how far they are."""
         made = self.filter(state=Order.State.PLACED, payment_state=Order.PaymentState.PAID)
         stages = {
@@ -53,11 +53,11 @@ class OrderQuerySet(models.QuerySet["Order"]):
             "made": made.filter(made_at__isnull=False, sent_at=None),
             "sent": made.filter(sent_at__isnull=False),
         }
-        if standing in stages:
-            return stages[standing]
-        if standing == Order.State.CANCELLED:
+        if status in stages:
+            return stages[status]
+        if status == Order.State.CANCELLED:
             return self.filter(state=Order.State.CANCELLED)
-        return self.filter(state=Order.State.PLACED, payment_state=standing)
+        return self.filter(state=Order.State.PLACED, payment_state=status)
 
     def sorted_by(self, by: str) -> Self:
         """Return the orders in an order that lists offer, what isn't known last; the latest first for any other."""
@@ -188,14 +188,14 @@ class Order(models.Model):
         return self.payment_state == self.PaymentState.PAID and not self.is_cancelled
 
     @property
-    def standing(self) -> str:
+    def status(self) -> str:
         """How it stands, in one of the words that lists are filtered by."""
         return self.state if self.is_cancelled else self.payment_state
 
     @property
-    def standing_words(self) -> str:
+    def status_words(self) -> str:
         """How it stands, as people say it."""
-        return str(dict(STANDINGS)[self.standing])
+        return str(dict(STATUSES)[self.status])
 
     @property
     def stage(self) -> str:
@@ -252,7 +252,7 @@ SORTINGS = {
 }
 
 # What lists are filtered by.
-STANDINGS = (
+STATUSES = (
     *((key, name) for key, name in Order.PaymentState.choices if key not in {"owed_back", "paid_back"}),
     (Order.State.CANCELLED.value, Order.State.CANCELLED.label),
 )

@@ -11,7 +11,7 @@ from procrastinate.contrib.django import app
 from yenzo.apps.accounts.rights import DESK, SYSTEM, Actor, service
 from yenzo.apps.orders.interface import order_changed
 from yenzo.apps.orders.models import Difference, Line, Order, OrderEvent, Payment
-from yenzo.apps.outbox.promises import forsaken
+from yenzo.apps.outbox.orphaned_jobs import without_job
 
 GIVING_BACK = "orders.give_back"
 
@@ -79,7 +79,7 @@ def record_given_back(actor: Actor, difference_id: int) -> None:
 def look_after_differences(actor: Actor, before: datetime) -> None:  # noqa: ARG001
     """Have given back what no job will give back any more."""
     waiting = Difference.objects.to_give_back().filter(noted_at__lt=before)
-    for key in forsaken(GIVING_BACK, "difference_id", waiting.values_list("pk", flat=True)):
+    for key in without_job(GIVING_BACK, "difference_id", waiting.values_list("pk", flat=True)):
         app.configure_task(GIVING_BACK).defer(difference_id=int(key))
 
 

@@ -33,7 +33,7 @@ from yenzo.apps.stock.services.stock import OutOfStockError, return_stock, take_
 from yenzo.core.documents.entries import Address
 from yenzo.core.pricing.order import quote_of_list
 from yenzo.core.pricing.quote import Quote
-from yenzo.core.speaking import reader
+from yenzo.core.translation import current_language
 
 DRAWING = "orders.draw_proofs"
 
@@ -206,7 +206,7 @@ def _insert_order(actor: Actor, intake: Intake) -> Order:
         customer_identity=mail_identity(customer.mail),
         is_mail_proven=customer.is_mail_proven,
         address=customer.address,
-        language=reader(),
+        language=current_language(),
         currency=settings.CURRENCY,
         total=goods + (offered.price if offered else 0),
         spelling_checked_at=timezone.now(),

@@ -14,7 +14,7 @@ from yenzo.apps.orders.models import Difference, Order, OrderEvent, Payment
 from yenzo.apps.orders.services.differences import note_difference, note_event
 from yenzo.apps.orders.services.orders import OrderError
 from yenzo.apps.orders.to_core import way_of
-from yenzo.apps.outbox.promises import forsaken
+from yenzo.apps.outbox.orphaned_jobs import without_job
 from yenzo.apps.products.to_core import setup_of_revision
 from yenzo.gateways.payment.interface import Outcome
 
@@ -41,7 +41,7 @@ def start_payment(
             payment = Payment.objects.create(order=order, way=way, difference=difference, amount=difference.amount)
         else:
             if not order.is_payable:
-                raise OrderError(f"Order {order.number} can't be paid now: {order.standing_words.lower()}.")
+                raise OrderError(f"Order {order.number} can't be paid now: {order.status_words.lower()}.")
             order.payment_state = Order.PaymentState.UNKNOWN
             order.save(update_fields=["payment_state"])
             payment = Payment.objects.create(order=order, way=way, amount=order.total)
@@ -54,7 +54,7 @@ def start_payment(
 def look_after_payments(actor: Actor, before: datetime) -> None:  # noqa: ARG001
     """Have payments settled that no job will settle any more."""
     waiting = Payment.objects.open().filter(started_at__lt=before)
-    for key in forsaken(SETTLING, "payment_id", waiting.values_list("pk", flat=True)):
+    for key in without_job(SETTLING, "payment_id", waiting.values_list("pk", flat=True)):
         app.configure_task(SETTLING).defer(payment_id=int(key))
 
 

@@ -24,7 +24,7 @@ from yenzo.apps.files.store import read_stored
 from yenzo.apps.orders.exporting import heads_for, rows_for
 from yenzo.apps.orders.invoices import invoice_of
 from yenzo.apps.orders.models import Line, Order
-from yenzo.apps.orders.models.orders import SORTINGS, STAGES, STANDINGS, OrderQuerySet
+from yenzo.apps.orders.models.orders import SORTINGS, STAGES, STATUSES, OrderQuerySet
 from yenzo.apps.orders.services.orders import OrderError, cancel_order
 from yenzo.apps.orders.showing import ReceivedFile, ShownLine, ShownPiece
 from yenzo.apps.pages.numbers import whole_numbers
@@ -49,7 +49,7 @@ class Sought:
     def of(cls, query: QueryDict) -> "Sought":
         """Return what an address asks for; what isn't known asks for nothing."""
         known = {
-            "state": set(dict((*STANDINGS, *STAGES))),
+            "state": set(dict((*STATUSES, *STAGES))),
             "waits": set(Order.WaitsFor.values),
             "by": set(SORTINGS),
         }
@@ -61,7 +61,7 @@ class Sought:
         """The orders."""
         orders = Order.objects.for_list().sorted_by(self.by)
         orders = orders.matching(self.words) if self.words else orders
-        orders = orders.standing(self.state) if self.state else orders
+        orders = orders.with_status(self.state) if self.state else orders
         return orders.filter(waits_for=self.waits) if self.waits else orders
 
     def address(self, **changed: str) -> str:
@@ -79,7 +79,7 @@ def order_list(request: HttpRequest) -> HttpResponse:
         "page": Paginator(sought.orders, ORDERS_A_PAGE).get_page(request.GET.get("page")),
         "sought": sought,
         "query": sought.address(),
-        "states": [(key, name, sought.address(state=key)) for key, name in (("", "All"), *STANDINGS, *STAGES)],
+        "states": [(key, name, sought.address(state=key)) for key, name in (("", "All"), *STATUSES, *STAGES)],
         "turns": [
             (key, name, turns.get(key, 0), sought.address(waits="" if key == sought.waits else key))
             for key, name in Order.WaitsFor.choices

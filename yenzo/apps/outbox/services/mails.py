@@ -12,8 +12,8 @@ from yenzo.apps.accounts.models import Role
 from yenzo.apps.accounts.rights import ALL_ROLES, SYSTEM, Actor, service
 from yenzo.apps.outbox.interface import WRITERS
 from yenzo.apps.outbox.models import OutgoingMail
+from yenzo.apps.outbox.orphaned_jobs import without_job
 from yenzo.apps.outbox.posting import post
-from yenzo.apps.outbox.promises import forsaken
 from yenzo.apps.pages.addresses import AddressError, mail_identity
 
 TOO_MANY = "Many mails went to this address within an hour. Somebody may be playing with it: look before you send it."
@@ -92,7 +92,7 @@ def send_again(actor: Actor, mail_id: int) -> OutgoingMail:  # noqa: ARG001
 def look_after_mails(actor: Actor, before: datetime) -> None:  # noqa: ARG001
     """Hand mails to the worker that have waited since before a moment and have no job any more."""
     waiting = OutgoingMail.objects.filter(state=OutgoingMail.State.WAITING, wanted_at__lt=before).in_bulk()
-    for key in forsaken(SENDING, "mail_id", waiting):
+    for key in without_job(SENDING, "mail_id", waiting):
         _hand_to_worker(waiting[int(key)])
 
 

@@ -12,9 +12,9 @@ from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
 from yenzo.apps.pages.glossary import Term, terms_in
-from yenzo.core import speaking
+from yenzo.core import translation
 from yenzo.core.measure import plain_number
-from yenzo.core.speaking import decimal, locale_of, reader
+from yenzo.core.translation import current_language, decimal, locale_of
 
 register = template.Library()
 ICON = '<svg class="icon" aria-hidden="true"><use href="{}#{}"/></svg>'
@@ -23,18 +23,18 @@ ICON = '<svg class="icon" aria-hidden="true"><use href="{}#{}"/></svg>'
 @register.filter
 def money(amount: Decimal | str, currency: str) -> str:
     """Write an amount with its currency, as its reader does."""
-    return speaking.money(Decimal(amount), currency)
+    return translation.money(Decimal(amount), currency)
 
 
 @register.filter
 def less(amount: Decimal, currency: str) -> str:
     """Write by how much an amount below 0 is less than nothing."""
-    return speaking.money(-amount, currency)
+    return translation.money(-amount, currency)
 
 
 def rate(amount: Decimal, currency: str) -> str:
     """Write an amount for one of many with all its decimals."""
-    return speaking.money(amount, currency, is_rate=True)
+    return translation.money(amount, currency, is_rate=True)
 
 
 @register.filter
@@ -64,14 +64,14 @@ def quoted(value: str) -> SafeString:
 @register.filter
 def moment(at: datetime) -> str:
     """Write a day and the time in the workshop's time zone."""
-    here, locale = timezone.localtime(at), locale_of(reader())
+    here, locale = timezone.localtime(at), locale_of(current_language())
     return f"{format_date(here, 'medium', locale=locale)} {format_time(here, 'short', locale=locale)}"
 
 
 @register.filter
 def day(of: date) -> str:
     """Write a day as its reader does, with its weekday."""
-    return str(format_date(of, "EEE d MMM y", locale=locale_of(reader())))
+    return str(format_date(of, "EEE d MMM y", locale=locale_of(current_language())))
 
 
 @register.filter

@@ -14,7 +14,7 @@ from procrastinate.exceptions import ConnectorException
 from psycopg_pool import PoolTimeout
 
 from yenzo.core.errors import AssetError
-from yenzo.core.speaking import is_right_to_left, reader
+from yenzo.core.translation import current_language, is_right_to_left
 
 RETRY_SECONDS = 3
 # The database is being restarted, or all its connections are taken.
@@ -88,7 +88,7 @@ def _say(request: HttpRequest, status: int, what: str, why: str, again_after: in
         "why": why,
         "again_after": again_after,
         "workshop_name": settings.WORKSHOP_NAME,
-        "page_language": reader(),
-        "page_direction": "rtl" if is_right_to_left(reader()) else "ltr",
+        "page_language": current_language(),
+        "page_direction": "rtl" if is_right_to_left(current_language()) else "ltr",
     }
     return HttpResponse(render_to_string("error.html", context), status=status)

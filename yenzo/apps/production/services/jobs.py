@@ -14,17 +14,17 @@ from yenzo.apps.accounts.models import Person, Role
 from yenzo.apps.accounts.rights import DESK, Actor, service
 from yenzo.apps.desk.models import Preflight
 from yenzo.apps.desk.services.preflights import hold_from_station
-from yenzo.apps.desk.waiting import note_waiting
+from yenzo.apps.desk.waiting import update_waits_for
 from yenzo.apps.orders.models import Line, Order, OrderEvent
 from yenzo.apps.orders.showing import ShownLine
 from yenzo.apps.pages.errors import AppError
 from yenzo.apps.production import states
-from yenzo.apps.production.gathered import made_by_pieces
 from yenzo.apps.production.models import Job, Station
+from yenzo.apps.production.piece_counts import made_by_pieces
 from yenzo.apps.production.racking import note_rack
 from yenzo.apps.production.to_core import contents_of, estimate_of
 from yenzo.apps.stock.services.stock import OutOfStockError, take_stock
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.to_core import calendar_of
 
 FLOOR = (*DESK, Role.DECORATOR)
@@ -200,11 +200,11 @@ def _save_counts(actor: Actor, job: Job) -> None:
         job.state, job.done_at = states.DONE, timezone.now()
     job.save(update_fields=["made", "spoilt", "minutes_taken", "state", "done_at"])
     if job.state == states.DONE:
-        let_follow(job.line, job.index)
+        ready_next_jobs(job.line, job.index)
     note_progress(actor, job.line.order)
 
 
-def let_follow(line: Line, index: int) -> None:
+def ready_next_jobs(line: Line, index: int) -> None:
     """Let the next jobs of pieces begin, as far as nothing before them is still to be done."""
     same = Job.objects.filter(line=line, index=index)
     # What comes after waits for all pieces, those that are made again included.
@@ -230,7 +230,7 @@ def note_progress(actor: Actor, order: Order) -> None:
         order.made_at = None
     order.save(update_fields=["pieces_made", "made_at"])
     note_rack(order)
-    note_waiting(order)
+    update_waits_for(order)
 
 
 @service(*DESK)
@@ -239,7 +239,7 @@ def plan_jobs(actor: Actor, line_id: int, place: int, day: date) -> list[Job]:  
 
     Raises JobError for a day that is over, or on which the workshop is closed.
     """
-    calendar = calendar_of(own_workshop())
+    calendar = calendar_of(current_workshop())
     if day < timezone.localdate():
         raise JobError("That day is over.")
     if not calendar.is_open(day):

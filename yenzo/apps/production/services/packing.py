@@ -8,16 +8,16 @@ from django.db.models import F
 from django.utils import timezone
 
 from yenzo.apps.accounts.rights import DESK, SYSTEM, Actor, service
-from yenzo.apps.desk.waiting import note_waiting
+from yenzo.apps.desk.waiting import update_waits_for
 from yenzo.apps.files.store import store_file
 from yenzo.apps.orders.mails import want_order_mails
 from yenzo.apps.orders.models import Order, OrderEvent
-from yenzo.apps.production.gathered import gathered, open_parcel
 from yenzo.apps.production.mails import want_part_mail
 from yenzo.apps.production.models import Parcel, ParcelItem
+from yenzo.apps.production.piece_counts import count_pieces, open_parcel
 from yenzo.apps.production.racking import note_rack
 from yenzo.apps.production.services.jobs import FLOOR, JobError
-from yenzo.core.speaking import money
+from yenzo.core.translation import money
 
 
 @service(*FLOOR)
@@ -28,7 +28,7 @@ def put_in_parcel(actor: Actor, order_id: int, line_id: int, index: int, count: 
     """
     with transaction.atomic():
         order = _open_order(order_id)
-        found = next((one for one in gathered(order) if one.key == (line_id, index)), None)
+        found = next((one for one in count_pieces(order) if one.key == (line_id, index)), None)
         if found is None:
             raise JobError(f"Order {order.number} has no such piece.")
         wanted = found.left if count is None else count
@@ -92,7 +92,7 @@ def send_order(actor: Actor, order_id: int, *, carrier: str, number: str) -> Par
         if order.made_at is None:
             raise JobError(f"Order {order.number} isn't made yet.")
         parcel = open_parcel(order) or Parcel.objects.create(order=order)
-        for one in gathered(order):
+        for one in count_pieces(order):
             if one.left:
                 item, _ = ParcelItem.objects.get_or_create(
                     parcel=parcel, line_id=one.key[0], index=one.key[1], defaults={"quantity": one.left}
@@ -127,7 +127,7 @@ def _sent(actor: Actor, order: Order, parcel: Parcel, carrier: str, number: str,
     parcel.label = store_file(label) if label else None
     parcel.save()
     order.carrier, order.parcel_number = carrier, number
-    is_all = all(one.sent >= one.ordered for one in gathered(order))
+    is_all = all(one.sent >= one.ordered for one in count_pieces(order))
     if is_all:
         order.sent_at = parcel.sent_at
     order.save(update_fields=["carrier", "parcel_number", "sent_at"])
@@ -139,7 +139,7 @@ def _sent(actor: Actor, order: Order, parcel: Parcel, carrier: str, number: str,
         OrderEvent.objects.create(order=order, who=actor.name, kind=OrderEvent.Kind.PART_SENT, facts=facts)
         want_part_mail(actor, parcel)
     note_rack(order)
-    note_waiting(order)
+    update_waits_for(order)
     return parcel
 
 

@@ -13,7 +13,7 @@ from yenzo.apps.desk.interface import Place
 from yenzo.apps.files.store import store_file
 from yenzo.apps.orders.models import Order, OrderEvent
 from yenzo.apps.orders.to_core import different_pieces
-from yenzo.apps.outbox.promises import forsaken
+from yenzo.apps.outbox.orphaned_jobs import without_job
 from yenzo.apps.production.models import Pack
 
 if TYPE_CHECKING:
@@ -25,7 +25,7 @@ SETTLED = (Pack.State.DONE, Pack.State.DROPPED)
 
 def on_pieces_released(sender: object, order: Order, pieces: list[Place], **_more: Any) -> None:  # noqa: ARG001
     """Want the packs of pieces that are released, in the transaction that does that."""
-    want_packs(SYSTEM_ACTOR, order.pk, pieces)
+    request_packs(SYSTEM_ACTOR, order.pk, pieces)
 
 
 def on_pieces_changed(sender: object, order: Order, place: Place, **_more: Any) -> None:  # noqa: ARG001
@@ -35,7 +35,7 @@ def on_pieces_changed(sender: object, order: Order, place: Place, **_more: Any) 
 
 
 @service(SYSTEM)
-def want_packs(actor: Actor, order_id: int, pieces: Iterable[Place]) -> list[Pack]:  # noqa: ARG001
+def request_packs(actor: Actor, order_id: int, pieces: Iterable[Place]) -> list[Pack]:  # noqa: ARG001
     """Have the worker make the packs of released pieces of an order, unless they are wanted already."""
     packs = []
     wanted = {(one.line_id, one.index) for one in pieces}
@@ -52,7 +52,7 @@ def want_packs(actor: Actor, order_id: int, pieces: Iterable[Place]) -> list[Pac
 
 
 @service(*STAFF)
-def want_pack_again(actor: Actor, pack_id: int) -> Pack:
+def retry_pack(actor: Actor, pack_id: int) -> Pack:
     """Try a failed pack once more. One that is made stays as it was made."""
     with transaction.atomic():
         pack = Pack.objects.select_for_update().select_related("line__order").get(pk=pack_id)
@@ -111,7 +111,7 @@ def note_failure(actor: Actor, pack_id: int, why: str) -> None:  # noqa: ARG001
 def look_after_packs(actor: Actor, before: datetime) -> None:  # noqa: ARG001
     """Have packs made that no job will make any more."""
     waiting = Pack.objects.under_way().filter(wanted_at__lt=before).in_bulk()
-    for key in forsaken(MAKING, "pack_id", waiting):
+    for key in without_job(MAKING, "pack_id", waiting):
         _hand_to_worker(waiting[int(key)])
 
 

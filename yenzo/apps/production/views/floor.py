@@ -13,9 +13,9 @@ from django.utils.text import slugify
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST, require_safe
 
-from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.models import Person
+from yenzo.apps.accounts.request_guard import sent_number
 from yenzo.apps.accounts.rights import DESK, STAFF, actor_of
 from yenzo.apps.desk.services.preflights import DeskError
 from yenzo.apps.files.downloads import as_download

@@ -8,8 +8,8 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST, require_safe
 
-from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.gates import staff_page
+from yenzo.apps.accounts.request_guard import sent_number
 from yenzo.apps.accounts.rights import DESK, SEES_ADDRESSES, actor_of
 from yenzo.apps.files.downloads import as_download, download
 from yenzo.apps.orders.models import Order

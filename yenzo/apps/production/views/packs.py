@@ -14,7 +14,7 @@ from yenzo.apps.files.store import read_stored
 from yenzo.apps.orders.models import Line
 from yenzo.apps.production.models import Pack
 from yenzo.apps.production.models.packs import PackQuerySet
-from yenzo.apps.production.services.packs import want_pack_again
+from yenzo.apps.production.services.packs import retry_pack
 
 
 @staff_page(*STAFF)
@@ -59,7 +59,7 @@ def make_again(request: HttpRequest, line_id: int) -> HttpResponse:
     if not Pack.objects.filter(line=line_id).exists():
         raise Http404
     for pack in failed:
-        want_pack_again(actor_of(request.user), pack.pk)
+        retry_pack(actor_of(request.user), pack.pk)
     return redirect("production:pack", line_id)
 
 

@@ -40,8 +40,8 @@ def edit_draft(
     parsed = OPERATIONS.validate_python(list(operations))
     with transaction.atomic():
         product = Product.objects.select_for_update().get(pk=product_id)
-        standing = product.edits.made_since(seen_version).filter(state=DraftEdit.State.DONE)
-        if asked_as and standing.filter(person=actor.member, asked_as=asked_as).exists():
+        newer = product.edits.made_since(seen_version).filter(state=DraftEdit.State.DONE)
+        if asked_as and newer.filter(person=actor.member, asked_as=asked_as).exists():
             return product
         _refuse_stale(product, parsed, seen_version)
         parsed = (*parsed, *_translations_along(product, parsed))
@@ -64,7 +64,7 @@ def edit_draft(
 
 @service(*SELLERS)
 def undo_edit(actor: Actor, product_id: int) -> str:
-    """Take back this person's latest standing edit; return its label. Raises DocumentError when it can't be."""
+    """Take back this person's latest edit that counts; return its label. Raises DocumentError when it can't be."""
     with transaction.atomic():
         product = Product.objects.select_for_update().get(pk=product_id)
         edit = DraftEdit.objects.undoable_by(actor.member).filter(product=product).first()

@@ -21,7 +21,7 @@ from yenzo.core.documents.kit_use import Override
 from yenzo.core.documents.kits import lands_nowhere
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import DocumentError, YenzoError
-from yenzo.core.spine import sample_entries, walk
+from yenzo.core.evaluation import evaluate, sample_entries
 
 
 @dataclass(frozen=True)
@@ -154,9 +154,9 @@ def _effect(product: Product, kits: Kits) -> KitEffect:
 
 def _tried(setup: Setup) -> tuple[Decimal, tuple[str, ...]]:
     """Return the price of a sample of the goods, and what is the matter with it."""
-    walked = walk(setup, sample_entries(setup), StoredAssets())
-    problems = dict.fromkeys(f"With its sample: {item.message}" for item in walked.verdict.blocking)
-    return walked.quote.total, tuple(problems)
+    evaluation = evaluate(setup, sample_entries(setup), StoredAssets())
+    problems = dict.fromkeys(f"With its sample: {item.message}" for item in evaluation.verdict.blocking)
+    return evaluation.quote.total, tuple(problems)
 
 
 def _users(kit: Product, *, lock: bool = True) -> list[Product]:

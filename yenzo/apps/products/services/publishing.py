@@ -70,7 +70,7 @@ def insert_revision(actor: Actor, product: Product, setup: Setup, *, again: Revi
 
 
 def _least_price(setup: Setup) -> Decimal:
-    # A kit has no sides and no price; what can't be walked is refused elsewhere.
+    # A kit has no sides and no price; what can't be evaluated is refused elsewhere.
     return max(least_price(setup, StoredAssets()), Decimal(0)) if setup.fields else setup.offer.base_price
 
 

@@ -12,7 +12,7 @@ from yenzo.apps.outbox.services.mails import MailWish, want_mail
 from yenzo.apps.pages.addresses import mail_identity
 from yenzo.apps.pages.errors import AppError
 from yenzo.apps.shop.models import LINK_LASTS, CustomerDesigns, SignInLink
-from yenzo.core.speaking import reader
+from yenzo.core.translation import current_language
 
 ANYBODY = tuple(role for role in ALL_ROLES if role != SYSTEM)
 SALT = "customer-sign-in"
@@ -26,7 +26,7 @@ class LinkError(AppError):
 def ask_for_link(actor: Actor, mail: str) -> SignInLink:
     """Have a link mailed to an address, in the language of who asks."""
     with transaction.atomic():
-        link = SignInLink.objects.create(mail=mail, language=reader())
+        link = SignInLink.objects.create(mail=mail, language=current_language())
         want_mail(actor, MailWish(f"sign-in-{link.pk}", writer="sign-in", about=str(link.pk), to=mail))
     return link
 

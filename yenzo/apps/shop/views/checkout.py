@@ -21,7 +21,7 @@ from yenzo.apps.shop.groups import group_of
 from yenzo.apps.shop.services.checkout import Checkout, basket_digest, order_basket
 from yenzo.apps.shop.views.orders import AGAIN
 from yenzo.apps.shop.views.products import TOO_MANY, TOO_OFTEN
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.to_core import home_country
 from yenzo.core.pricing.delivery import DeliveryWay
 
@@ -87,7 +87,7 @@ def _initial(request: HttpRequest, full: Basket) -> dict[str, object]:
         "checkout_key": uuid.uuid4(),
         "basket_seen": _digest(full),
         "mail": signed_in_mail(request),
-        "country": home_country(own_workshop()),
+        "country": home_country(current_workshop()),
         "delivery": ways[0].way.key,
         "repeats": request.session.get(AGAIN, ""),
     }
@@ -115,7 +115,7 @@ def _digest(full: Basket) -> str:
 
 def _checkout_of(request: HttpRequest, visitor: uuid.UUID, asking: Asking) -> Checkout:
     given, destination = asking.form.cleaned_data, asking.form.destination
-    home = home_country(own_workshop())
+    home = home_country(current_workshop())
     address = written(destination.model_copy(update={"name": ""}), home) if destination else ""
     invoice = asking.invoice.said
     customer = Customer(visitor, given["name"], given["mail"], address, signed_in_mail(request), destination, invoice)

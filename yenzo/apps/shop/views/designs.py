@@ -25,7 +25,7 @@ from yenzo.apps.shop.forms import LinkForm
 from yenzo.apps.shop.lists import ListPage
 from yenzo.apps.shop.services.sending import mail_look
 from yenzo.apps.shop.views.products import TOO_OFTEN
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.core.render.watermark import watermarked
 
 
@@ -143,7 +143,7 @@ def look_picture(request: HttpRequest, token: str, side_key: str) -> HttpRespons
     picture = proof_of(found.personalization, side_key) if found.personalization else None
     if picture is None:
         raise Http404
-    workshop = own_workshop()
+    workshop = current_workshop()
     if found.is_shared and workshop.looks_are_marked:
         picture = watermarked(picture, workshop.name)
     return HttpResponse(picture, content_type="image/png")
@@ -165,4 +165,4 @@ def begin(request: HttpRequest, token: str) -> HttpResponse:
 
 
 def _look(token: str) -> Look:
-    return get_object_or_404(Look.objects.standing(), token=token)
+    return get_object_or_404(Look.objects.active(), token=token)

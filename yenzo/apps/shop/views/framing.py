@@ -15,10 +15,10 @@ from yenzo.apps.designs.visitors import is_signed_in, visitor_of
 from yenzo.apps.shop.basket import basket_of
 from yenzo.apps.shop.product_slips import live_product
 from yenzo.apps.shop.services.bringing import bring_basket
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.languages import shop_languages
-from yenzo.apps.workshop.own import own_workshop
 from yenzo.apps.workshop.sites import origin_of
-from yenzo.core.speaking import reader
+from yenzo.core.translation import current_language
 
 SALT = "yenzo.brought"
 
@@ -32,10 +32,12 @@ def begin(request: HttpRequest, key: str) -> HttpResponse:
         site = origin_of(request.GET.get("site", ""))
     except ValueError:
         site = ""
-    if site not in own_workshop().sites:
+    if site not in current_workshop().sites:
         return render(request, "shop/not_framed.html", {"product": product}, status=403)
     language = request.GET.get("language", "")
-    framed = Framed(uuid.uuid4(), site, language if language in {one.code for one in shop_languages()} else reader())
+    framed = Framed(
+        uuid.uuid4(), site, language if language in {one.code for one in shop_languages()} else current_language()
+    )
     return redirect(f"{address_in(framed, 'shop:product', product.key)}?begun=1")
 
 

@@ -21,7 +21,7 @@ from yenzo.apps.designs.services.groups import GroupTerms, fill_in, join_group, 
 from yenzo.apps.designs.services.lists import ListError
 from yenzo.apps.designs.services.looks import own_files
 from yenzo.apps.designs.side_pictures import small_picture
-from yenzo.apps.designs.to_core import as_uuid, walk_entries
+from yenzo.apps.designs.to_core import as_uuid, evaluate_entries
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, visitor_of
 from yenzo.apps.files.store import StoredAssets
 from yenzo.apps.pages.numbers import whole_number
@@ -34,9 +34,9 @@ from yenzo.apps.shop.views.products import TOO_MANY, TOO_OFTEN
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import read_entries
 from yenzo.core.documents.values import clean_line
+from yenzo.core.evaluation import Evaluation
 from yenzo.core.lists.rows import RowRead
 from yenzo.core.lists.tables import clean_cell
-from yenzo.core.spine import Walked
 
 PREVIEW_PX = 480
 
@@ -85,20 +85,20 @@ def fill(request: HttpRequest, token: str, list_id: uuid.UUID) -> HttpResponse:
     group = _group(token)
     goods = _goods(group, list_id)
     by, sent_as = clean_line(request.POST.get("by", ""))[:120], as_uuid(request.POST.get("sent_as", ""))
-    cells, read, walked = _walked(request, goods)
+    cells, read, evaluation = _evaluated(request, goods)
     if not may_go_on(request, "list"):
         return _page(request, group, TOO_MANY, trouble=gettext(TOO_OFTEN), tried=goods.names.pk, sent=cells, by=by)
-    troubles = [item.message for item in walked.verdict.blocking] if walked else []
+    troubles = [item.message for item in evaluation.verdict.blocking] if evaluation else []
     if not by:
         troubles.insert(0, gettext("Please write your name, so that the group knows whose it is."))
-    if troubles or walked is None or sent_as is None:
+    if troubles or evaluation is None or sent_as is None:
         trouble = " ".join(troubles) or gettext("Please look at what you wrote once more.")
         return _page(request, group, 422, trouble=trouble, tried=goods.names.pk, sent=cells, by=by)
     actor, member = actor_of(request.user), visitor_of(request)
     try:
         # Both or neither: a group that closes meanwhile leaves nothing in the basket.
         with transaction.atomic():
-            design = _into_basket(request, goods, read.entries, walked, sent_as) if group.each_pays else None
+            design = _into_basket(request, goods, read.entries, evaluation, sent_as) if group.each_pays else None
             fill_in(actor, goods.names.pk, cells, member=member, by=by, sent_as=sent_as, design=design)
     except ListError as error:
         return _page(request, group, 422, trouble=str(error), tried=goods.names.pk, sent=cells, by=by)
@@ -111,12 +111,12 @@ def fill(request: HttpRequest, token: str, list_id: uuid.UUID) -> HttpResponse:
 
 
 def _into_basket(
-    request: HttpRequest, goods: GroupGoods, entries: Entries, walked: Walked, sent_as: uuid.UUID
+    request: HttpRequest, goods: GroupGoods, entries: Entries, evaluation: Evaluation, sent_as: uuid.UUID
 ) -> Design:
     names, member = goods.names, visitor_of(request)
     uploads = own_files(names.uploads.all(), member)
     return save_design(
-        actor_of(request.user), names.revision, entries, walked, visitor=member, uploads=uploads, sent_as=sent_as
+        actor_of(request.user), names.revision, entries, evaluation, visitor=member, uploads=uploads, sent_as=sent_as
     )
 
 
@@ -126,10 +126,10 @@ def preview(request: HttpRequest, token: str, list_id: uuid.UUID) -> HttpRespons
     if not may_go_on(request, "preview"):
         return HttpResponse(gettext("Too many changes in a short time; wait a moment."), status=TOO_MANY)
     goods = _goods(_group(token), list_id)
-    *_, walked = _walked(request, goods)
-    sides = walked.scene.sides if walked else ()
+    *_, evaluation = _evaluated(request, goods)
+    sides = evaluation.scene.sides if evaluation else ()
     pictures = [(side.name, _as_address(small_picture(side, StoredAssets(), PREVIEW_PX))) for side in sides]
-    return render(request, "shop/_group_preview.html", {"walked": walked, "pictures": pictures})
+    return render(request, "shop/_group_preview.html", {"evaluation": evaluation, "pictures": pictures})
 
 
 def _as_address(picture: bytes) -> str:
@@ -148,13 +148,13 @@ def take_back(request: HttpRequest, token: str, list_id: uuid.UUID, number: int)
     return redirect(reverse("shop:group", args=[token]))
 
 
-def _walked(request: HttpRequest, goods: GroupGoods) -> tuple[list[str], RowRead, Walked | None]:
+def _evaluated(request: HttpRequest, goods: GroupGoods) -> tuple[list[str], RowRead, Evaluation | None]:
     """Return the cells that a member sent, how they are read, and what follows; None where one isn't understood."""
     cells = [clean_cell(request.POST.get(f"cell-{at}", "")) for at in range(len(goods.names.targets))]
     row = NameRow(list=goods.names, number=1, cells=cells)
     read = row_read(goods.setup, goods.names, read_entries(goods.names.common), row)
-    walked = walk_entries(goods.names.revision, read.entries, signed_in=is_signed_in(request))
-    return cells, read, None if read.troubles else walked
+    evaluation = evaluate_entries(goods.names.revision, read.entries, signed_in=is_signed_in(request))
+    return cells, read, None if read.troubles else evaluation
 
 
 def _group(token: str) -> Group:

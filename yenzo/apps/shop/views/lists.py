@@ -13,8 +13,8 @@ from django.utils.translation import gettext
 from django.views.decorators.cache import cache_control, never_cache
 from django.views.decorators.http import require_POST, require_safe
 
-from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.limiting import may_go_on
+from yenzo.apps.accounts.request_guard import sent_number
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.listed import begin_check, row_read
 from yenzo.apps.designs.models import NameList
@@ -33,7 +33,7 @@ from yenzo.apps.designs.services.lists import (
 )
 from yenzo.apps.designs.services.unfinished import forget_entries
 from yenzo.apps.designs.side_pictures import list_picture, small_picture
-from yenzo.apps.designs.to_core import as_uuid, walk_entries
+from yenzo.apps.designs.to_core import as_uuid, evaluate_entries
 from yenzo.apps.designs.unfinished import receive_sent_files
 from yenzo.apps.designs.visitors import is_signed_in, known_visitor, visitor_of
 from yenzo.apps.files.store import StoredAssets
@@ -230,7 +230,7 @@ def _row_answer(request: HttpRequest, list_id: uuid.UUID, number: int, template:
 def state(request: HttpRequest, list_id: uuid.UUID) -> HttpResponse:
     """Answer the page that waits for the workers: how many rows are checked; once all are, it loads anew."""
     names = list_of(request, list_id)
-    count = names.rows.standing().count()
+    count = names.rows.active().count()
     left = names.rows.unchecked().count()
     response = render(request, "shop/_list_checking.html", {"names": names, "done": count - left, "count": count})
     if not left:
@@ -302,8 +302,8 @@ def picture(request: HttpRequest, list_id: uuid.UUID, number: int, digest: str) 
     found = get_object_or_404(names.rows, number=number)
     setup = shop_setup(names.revision)
     read = row_read(setup, names, read_entries(names.common), found)
-    walked = walk_entries(names.revision, read.entries, signed_in=is_signed_in(request))
-    sides, assets = walked.scene.sides, StoredAssets()
+    evaluation = evaluate_entries(names.revision, read.entries, signed_in=is_signed_in(request))
+    sides, assets = evaluation.scene.sides, StoredAssets()
     now = sides[0].digest if sides else None
     return list_picture(setup, now, lambda: small_picture(sides[0], assets, PICTURE_PX), PICTURE_PX)
 

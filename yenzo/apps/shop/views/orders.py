@@ -11,8 +11,8 @@ from django.utils.translation import gettext
 from django.views.decorators.cache import cache_control, never_cache
 from django.views.decorators.http import require_POST, require_safe
 
-from yenzo.apps.accounts.doors import sent_number
 from yenzo.apps.accounts.limiting import may_go_on
+from yenzo.apps.accounts.request_guard import sent_number
 from yenzo.apps.accounts.rights import SEES_ADDRESSES, actor_of
 from yenzo.apps.designs.listed import begin_check
 from yenzo.apps.designs.models import NameList
@@ -21,8 +21,8 @@ from yenzo.apps.designs.visitors import is_signed_in, known_visitor, signed_in_m
 from yenzo.apps.desk.models import Question
 from yenzo.apps.orders.models import Agreement, Order
 from yenzo.apps.orders.models.events import INWARD
-from yenzo.apps.orders.outside import payment_gateway
 from yenzo.apps.orders.paying import pay_order
+from yenzo.apps.orders.payment_gateway import payment_gateway
 from yenzo.apps.orders.services.again import order_again
 from yenzo.apps.orders.services.notes import write_to_workshop
 from yenzo.apps.orders.services.orders import OrderError, cancel_own_order
@@ -33,7 +33,7 @@ from yenzo.apps.orders.views.orders import invoice_download, picture_of_line
 from yenzo.apps.pages.addresses import mail_identity
 from yenzo.apps.pages.addressing import written
 from yenzo.apps.shop.views.products import TOO_MANY, TOO_OFTEN
-from yenzo.apps.workshop.own import own_workshop
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.to_core import home_country
 
 # What is put in the basket next is an order of before again.
@@ -198,7 +198,7 @@ def is_theirs(request: HttpRequest, order: Order) -> bool:
 def invoice_to(order: Order) -> str:
     """Return where the invoice goes if that is elsewhere."""
     address = invoice_address_of(order)
-    return written(address, home_country(own_workshop())) if address else ""
+    return written(address, home_country(current_workshop())) if address else ""
 
 
 def _payment_context(order: Order) -> dict[str, object]:

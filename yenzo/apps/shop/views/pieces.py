@@ -22,14 +22,14 @@ from yenzo.apps.designs.services.designs import (
     remove_design,
     save_design,
 )
-from yenzo.apps.designs.to_core import entries_of, walk_entries
+from yenzo.apps.designs.to_core import entries_of, evaluate_entries
 from yenzo.apps.designs.visitors import is_signed_in, visitor_of
 from yenzo.apps.products.listing import ShopCard
 from yenzo.apps.products.models import Product, Revision
 from yenzo.apps.products.to_core import shop_setup
 from yenzo.apps.shop.views.products import TOO_OFTEN
 from yenzo.core.documents.entries import MOST_PIECES, Entries
-from yenzo.core.spine import Walked
+from yenzo.core.evaluation import Evaluation
 
 Action = Callable[[HttpRequest, uuid.UUID], HttpResponse]
 
@@ -113,8 +113,8 @@ def renew(request: HttpRequest, design_id: uuid.UUID) -> HttpResponse:
     live = design.revision.product.live
     if live is None or live.pk == design.revision.pk:
         return redirect("shop:basket")
-    walked = _save(request, design, entries_of(design.personalization), live)
-    if walked.verdict.blocked:
+    evaluation = _save(request, design, entries_of(design.personalization), live)
+    if evaluation.verdict.blocked:
         messages.error(request, gettext("Something of it must be mended first: it says what, at its field."))
         return redirect(f"{reverse('shop:product', args=[design.revision.product.key])}?design={design.pk}")
     return redirect("shop:basket")
@@ -143,12 +143,12 @@ def _own(request: HttpRequest, design_id: uuid.UUID) -> Design:
     return get_object_or_404(Design.objects.in_basket_of(visitor_of(request)), pk=design_id)
 
 
-def _save(request: HttpRequest, design: Design, entries: Entries, revision: Revision | None = None) -> Walked:
+def _save(request: HttpRequest, design: Design, entries: Entries, revision: Revision | None = None) -> Evaluation:
     """Put other entries in the place of a design's, or the same for another revision, unless that can't be made."""
     kept, wanted = design.personalization, revision or design.personalization.revision
-    walked = walk_entries(wanted, entries, signed_in=is_signed_in(request))
-    if revision is None or not walked.verdict.blocked:
+    evaluation = evaluate_entries(wanted, entries, signed_in=is_signed_in(request))
+    if revision is None or not evaluation.verdict.blocked:
         actor, uploads = actor_of(request.user), list(kept.uploads.all())
         visitor = visitor_of(request)
-        save_design(actor, wanted, entries, walked, visitor=visitor, uploads=uploads, design_id=design.pk)
-    return walked
+        save_design(actor, wanted, entries, evaluation, visitor=visitor, uploads=uploads, design_id=design.pk)
+    return evaluation

@@ -42,8 +42,8 @@ from yenzo.apps.slip.slip import build_slip
 from yenzo.apps.workshop.languages import shop_languages
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.reading import read_entries
-from yenzo.core.speaking import reader
-from yenzo.core.spine import sample_entries, walk
+from yenzo.core.evaluation import evaluate, sample_entries
+from yenzo.core.translation import current_language
 
 TOO_MANY = 429
 GOODS_A_PAGE = 48
@@ -74,7 +74,7 @@ def sample_picture(request: HttpRequest, key: str, sha256: str, width_px: int) -
     product = get_object_or_404(Product.objects.select_related("live"), key=key, live__sha256=sha256)
     assert product.live is not None
     setup = setup_of_revision(product.live)
-    sides = walk(setup, sample_entries(setup), StoredAssets()).scene.sides
+    sides = evaluate(setup, sample_entries(setup), StoredAssets()).scene.sides
     digest = sides[0].digest if sides else None
     return list_picture(setup, digest, lambda: side_picture(sides[0], StoredAssets()), width_px)
 
@@ -120,10 +120,10 @@ def refresh(request: HttpRequest, key: str) -> HttpResponse:
     if not may_go_on(request, "preview"):
         return HttpResponse(gettext("Too many changes in a short time; wait a moment."), status=TOO_MANY)
     # Whoever was told what is missing goes on being told, until it is there.
-    is_told = request.POST.get("missing") == "told"
-    slip = slip_of_form(request, live_setup(key), request.POST, tells_missing=is_told, is_preview=True).slip
-    context = {**refresh_context(slip, request.POST), "tells_missing": is_told}
-    if is_told:
+    shows_missing = request.POST.get("missing") == "shown"
+    slip = slip_of_form(request, live_setup(key), request.POST, shows_missing=shows_missing, is_preview=True).slip
+    context = {**refresh_context(slip, request.POST), "shows_missing": shows_missing}
+    if shows_missing:
         context["blocking"] = list(slip.verdict.blocking)
     return render(request, "slip/_refresh.html", context)
 
@@ -133,7 +133,7 @@ def reword(request: HttpRequest, key: str) -> HttpResponse:
     """Show the product with what is entered so far in another language, and keep to that language from now on."""
     language = request.POST.get("language", "")
     if language not in {one.code for one in shop_languages()}:
-        language = reader()
+        language = current_language()
     product = live_product(key)
     with read_in(language):
         sent = slip_of_form(request, sold_setup(product), request.POST)
@@ -166,7 +166,7 @@ def keep_design(request: HttpRequest, key: str) -> HttpResponse:
             actor,
             product.live,
             sent.slip.entries,
-            sent.slip.walked,
+            sent.slip.evaluation,
             visitor=visitor,
             uploads=[one for own in sent.uploads.values() for one in own],
             design_id=design.pk if design else None,
@@ -186,7 +186,7 @@ def put_in_basket(request: HttpRequest, key: str) -> HttpResponse:
     assert product.live is not None
     setup = shop_setup(product.live)
     form, refusals = receive_sent_files(request, setup)
-    sent = slip_of_form(request, setup, form, tells_missing=True)
+    sent = slip_of_form(request, setup, form, shows_missing=True)
     slip = sent.slip
     if not may_go_on(request, "basket"):
         trouble = gettext(TOO_OFTEN)
@@ -208,7 +208,7 @@ def put_in_basket(request: HttpRequest, key: str) -> HttpResponse:
             actor,
             product.live,
             slip.entries,
-            slip.walked,
+            slip.evaluation,
             visitor=visitor,
             uploads=[one for own in sent.uploads.values() for one in own],
             design_id=design.pk if design else None,

@@ -12,7 +12,7 @@ from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.entries import Address, Entries
 from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import AddressField
-from yenzo.core.speaking import locale_of, reader
+from yenzo.core.translation import current_language, locale_of
 
 MOST_PART = 1000
 # What each part is called, and what browsers know it by.
@@ -68,7 +68,7 @@ class AddressControl(Control[AddressField]):
     def details(self, field: AddressField, drawn: Drawn) -> AddressDetails:
         """Return the parts of the country that is picked, and all that can be."""
         value = drawn.value
-        names = locale_of(reader()).territories
+        names = locale_of(current_language()).territories
         offered = [(code, names.get(code, code)) for code in field.countries or countries()]
         parts = parts_of(value.country) if isinstance(value, Address) else ()
         return AddressDetails(

@@ -53,7 +53,7 @@ class ChosenControl(Control[F]):
     def details(self, field: F, drawn: Drawn) -> ChoiceDetails:
         """Return what can be chosen now."""
         amounts: Amounts = {}
-        for charge in drawn.walked.setup.charges_of(field.key):
+        for charge in drawn.evaluation.setup.charges_of(field.key):
             if isinstance(charge, ChoiceCharge):
                 amounts |= charge.amounts
         mixed = own_color(drawn.value) or ""
@@ -69,10 +69,10 @@ class OptionsControl(ChosenControl[O]):
 
     def options(self, field: O, drawn: Drawn, amounts: Amounts) -> Iterable[SlipOption]:
         """Yield the options that are offered now."""
-        value, walked = drawn.value, drawn.walked
+        value, evaluation = drawn.value, drawn.evaluation
         chosen = value if isinstance(value, tuple) else (value,)
         for option in field.options:
-            if is_offered(walked.setup, option, walked.asked):
+            if is_offered(evaluation.setup, option, evaluation.asked):
                 picture = picture_address(option.picture.asset, SMALL) if option.picture else None
                 yield SlipOption(
                     option.key,
@@ -112,7 +112,7 @@ class MethodControl(ChosenControl[MethodField]):
 
     def options(self, field: MethodField, drawn: Drawn, amounts: Amounts) -> Iterable[SlipOption]:
         """Yield the methods that there are."""
-        methods = drawn.walked.setup.materials.methods
+        methods = drawn.evaluation.setup.materials.methods
         for key in field.methods:
             if key in methods:
                 yield SlipOption(key, methods[key].name, key == drawn.value, amounts.get(key))
@@ -123,7 +123,7 @@ class TypefaceControl(ChosenControl[TypefaceField]):
 
     def options(self, field: TypefaceField, drawn: Drawn, amounts: Amounts) -> Iterable[SlipOption]:
         """Yield the typefaces that there are."""
-        have = drawn.walked.setup.materials.typefaces
+        have = drawn.evaluation.setup.materials.typefaces
         for key in field.typefaces:
             if key in have:
                 specimen = specimen_of(have[key])
@@ -138,7 +138,7 @@ class ColorControl(ChosenControl[ColorField]):
 
     def options(self, field: ColorField, drawn: Drawn, amounts: Amounts) -> Iterable[SlipOption]:
         """Yield the colors that there are."""
-        setup = drawn.walked.setup
+        setup = drawn.evaluation.setup
         palette = setup.materials.palettes.get(field.palette)
         for key in setup.offered_of(field) if palette else ():
             color = palette.color(key) if palette else None

@@ -9,7 +9,7 @@ from yenzo.apps.designs.models import Upload
 from yenzo.core.asking.kinds.interface import Raw
 from yenzo.core.documents.entries import Entries
 from yenzo.core.documents.field_base import FieldBase
-from yenzo.core.spine import Walked
+from yenzo.core.evaluation import Evaluation
 
 F = TypeVar("F", bound=FieldBase)
 MOST_TEXT = 20_000
@@ -27,9 +27,9 @@ class Details:
 
 @dataclass(frozen=True)
 class Drawn:
-    """What a control may look at when it is drawn: the walk, what stands in it, and the field's files."""
+    """What a control may look at when it is drawn: the evaluation, what stands in it, and the field's files."""
 
-    walked: Walked
+    evaluation: Evaluation
     value: Raw
     uploads: tuple[Upload, ...] = ()
     pending: tuple[Upload, ...] = ()

@@ -36,7 +36,7 @@ class DateControl(Control[DateField]):
 
     def details(self, field: DateField, drawn: Drawn) -> DateDetails:
         """Return the days that it lies between, as far as today is known."""
-        today = drawn.walked.asked.today
+        today = drawn.evaluation.asked.today
         return DateDetails(earliest(field, today), latest(field, today)) if today is not None else DateDetails()
 
 
@@ -55,7 +55,7 @@ class ExtraControl(Control[ExtraField]):
 
     def details(self, field: ExtraField, drawn: Drawn) -> ExtraDetails:
         """Return how many are left."""
-        return ExtraDetails(drawn.walked.asked.stock.get(field.sku))
+        return ExtraDetails(drawn.evaluation.asked.stock.get(field.sku))
 
 
 @dataclass(frozen=True)
@@ -85,7 +85,7 @@ class ComputedControl(UnsentControl[ComputedField]):
 
     def details(self, field: ComputedField, drawn: Drawn) -> ComputedDetails:
         """Return what the formula comes to."""
-        return ComputedDetails(value_name(drawn.walked.setup, field, drawn.walked.asked.text(field.key)))
+        return ComputedDetails(value_name(drawn.evaluation.setup, field, drawn.evaluation.asked.text(field.key)))
 
 
 class HeadingControl(UnsentControl[HeadingField]):

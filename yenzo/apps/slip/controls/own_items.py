@@ -70,8 +70,8 @@ class OwnItemsControl(UnsentControl[OwnItemsField]):
 
     def details(self, field: OwnItemsField, drawn: Drawn) -> OwnItemsDetails:
         """Return what is there and what can be added."""
-        setup = drawn.walked.setup
-        items = own_items_of(drawn.walked.asked.values.get(field.key))
+        setup = drawn.evaluation.setup
+        items = own_items_of(drawn.evaluation.asked.values.get(field.key))
         offered = _drawings(field, drawn)
         is_full = len(items) >= field.most
         counts = {kind: sum(item.kind == kind for item in items) for kind in ("text", "picture", "drawing", "code")}
@@ -112,13 +112,13 @@ def _row(field: OwnItemsField, item: OwnItem, words: str, uploads: tuple[Upload,
 
 
 def _ready_drawings(field: OwnItemsField, drawn: Drawn) -> list[Any]:
-    collections = drawn.walked.setup.materials.collections
+    collections = drawn.evaluation.setup.materials.collections
     keys = field.drawings.collections if field.drawings else ()
     return [one for key in keys if key in collections for one in collections[key].drawings]
 
 
 def _drawings(field: OwnItemsField, drawn: Drawn) -> tuple[OfferedDrawing, ...]:
-    collections = drawn.walked.setup.materials.collections
+    collections = drawn.evaluation.setup.materials.collections
     keys = field.drawings.collections if field.drawings else ()
     return tuple(
         OfferedDrawing(

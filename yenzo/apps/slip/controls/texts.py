@@ -57,7 +57,7 @@ class TextControl(TypedControl[TextField]):
 
     def details(self, field: TextField, drawn: Drawn) -> TextDetails:
         """Return its direction and the room that is left."""
-        asked, word_room = drawn.walked.asked, None
+        asked, word_room = drawn.evaluation.asked, None
         if field.most_words is not None:
             word_room = field.most_words - len(words(asked.text(field.key), asked.language))
         direction = {"right_to_left": "rtl", "left_to_right": "ltr"}.get(field.direction, "auto")
@@ -69,7 +69,7 @@ class NoteControl(TypedControl[NoteField]):
 
     def details(self, field: NoteField, drawn: Drawn) -> TextDetails:
         """Return the room that is left."""
-        return TextDetails(room=room_left(field, drawn.walked.asked.text(field.key)))
+        return TextDetails(room=room_left(field, drawn.evaluation.asked.text(field.key)))
 
 
 class NumberControl(TypedControl[NumberField]):

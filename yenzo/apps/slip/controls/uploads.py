@@ -43,13 +43,13 @@ class UploadControl(UnsentControl[ArtworkField]):
 
     def details(self, field: ArtworkField, drawn: Drawn) -> UploadDetails:
         """Return the files and what can be sent."""
-        is_wanted = field.sample is not None and is_needed(drawn.walked.setup, field, drawn.walked.asked)
+        is_wanted = field.sample is not None and is_needed(drawn.evaluation.setup, field, drawn.evaluation.asked)
         return UploadDetails(
             uploads=drawn.uploads,
             pending=drawn.pending,
             accept=",".join(PICKED[kind] for kind in field.kinds),
             most_bytes=int(field.most_megabytes * 1_000_000),
-            ratio=_ratio(drawn.walked.setup, field),
+            ratio=_ratio(drawn.evaluation.setup, field),
             sample=picture_address(field.sample.prepared, SMALL) if field.sample and is_wanted else "",
         )
 

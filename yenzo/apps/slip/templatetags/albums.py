@@ -2,7 +2,7 @@
 
 from django import template
 
-from yenzo.apps.slip.outside import album
+from yenzo.apps.slip.album_gateway import album
 
 register = template.Library()
 

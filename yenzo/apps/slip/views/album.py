@@ -19,7 +19,7 @@ from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.designs.receiving import refuse_too_often
 from yenzo.apps.designs.services.uploads import receive_upload
 from yenzo.apps.designs.visitors import known_visitor, meet_visitor, visitor_of
-from yenzo.apps.slip.outside import album
+from yenzo.apps.slip.album_gateway import album
 from yenzo.apps.slip.views.uploads import refuse, waits, wishes_of
 from yenzo.core.errors import ArtworkError
 from yenzo.gateways.album.interface import Album, AlbumPictureError, AlbumRefusalError, AlbumSilenceError

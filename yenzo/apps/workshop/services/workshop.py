@@ -8,8 +8,8 @@ from django.db import transaction
 
 from yenzo.apps.accounts.models import Role
 from yenzo.apps.accounts.rights import Actor, service
+from yenzo.apps.workshop.current import forget_workshop
 from yenzo.apps.workshop.models import Workshop
-from yenzo.apps.workshop.own import forget_workshop
 from yenzo.apps.workshop.wording import with_words
 
 WHO = (Role.OWNER, Role.SELLER)

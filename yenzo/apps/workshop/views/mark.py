@@ -11,10 +11,10 @@ from django.views.decorators.http import require_POST, require_safe
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.forms import MarkForm
 from yenzo.apps.workshop.looks import try_look
 from yenzo.apps.workshop.models import Mark
-from yenzo.apps.workshop.own import own_workshop
 from yenzo.apps.workshop.services.mark import add_mark
 from yenzo.apps.workshop.services.workshop import WHO, change_workshop
 from yenzo.apps.workshop.views.workshop import page
@@ -59,4 +59,4 @@ def _said(request: HttpRequest, form: MarkForm) -> dict[str, Any]:
         return said | {"mark": add_mark(actor_of(request.user), path, sent.name or "mark")}
     if form.cleaned_data["without"]:
         return {"mark": None, "mark_stands_alone": False}
-    return said | {"mark": own_workshop().mark}
+    return said | {"mark": current_workshop().mark}

@@ -9,13 +9,13 @@ from django.views.decorators.http import require_http_methods
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.pages.languages import remember_language
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.forms import WordingForm
 from yenzo.apps.workshop.languages import shop_languages
 from yenzo.apps.workshop.looks import try_look
-from yenzo.apps.workshop.own import own_workshop
 from yenzo.apps.workshop.services.workshop import WHO, change_wording
 from yenzo.apps.workshop.wording import with_words
-from yenzo.core.speaking import base_language
+from yenzo.core.translation import base_language
 
 REFUSED = 422
 
@@ -27,7 +27,7 @@ def wording(request: HttpRequest) -> HttpResponse:
     languages = shop_languages()
     wanted = request.GET.get("language", "")
     shown = next((one for one in languages if one.code == wanted), languages[0])
-    language, workshop = base_language(shown.code), own_workshop()
+    language, workshop = base_language(shown.code), current_workshop()
     if request.method != "POST":
         return _page(request, shown.code, WordingForm.of(workshop, language))
     form = WordingForm(request.POST, language=language)
@@ -44,7 +44,7 @@ def wording(request: HttpRequest) -> HttpResponse:
 
 
 def _page(request: HttpRequest, code: str, form: WordingForm) -> HttpResponse:
-    kept = own_workshop().wording
+    kept = current_workshop().wording
     rows = [(one, len(kept.get(base_language(one.code), {}))) for one in shop_languages()]
     context = {"section": "settings", "form": form, "code": code, "languages": rows}
     return render(request, "workshop/wording.html", context, status=REFUSED if form.errors else 200)

@@ -13,6 +13,7 @@ from pydantic import ValidationError
 
 from yenzo.apps.accounts.gates import staff_page
 from yenzo.apps.accounts.rights import actor_of
+from yenzo.apps.workshop.current import current_workshop
 from yenzo.apps.workshop.forms import (
     CalendarForm,
     DeliveryForms,
@@ -28,7 +29,6 @@ from yenzo.apps.workshop.forms import (
     said_deliveries,
 )
 from yenzo.apps.workshop.looks import theme_of_token, try_look
-from yenzo.apps.workshop.own import own_workshop
 from yenzo.apps.workshop.services.workshop import WHO, change_workshop
 
 PARTS: dict[str, Any] = {
@@ -85,7 +85,7 @@ def theme(request: HttpRequest, token: str) -> HttpResponse:  # noqa: ARG001
 
 def page(request: HttpRequest, **sent: Any) -> HttpResponse:
     """Show all settings; a part that was sent and can't be kept stands there as it was sent."""
-    workshop = own_workshop()
+    workshop = current_workshop()
     context = {
         **{part: form.of(workshop) for part, form in PARTS.items()},
         "deliveries": deliveries_form(workshop),

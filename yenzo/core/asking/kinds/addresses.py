@@ -13,7 +13,7 @@ from yenzo.core.documents.entries import Address
 from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import AddressField
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import listed, say, say_noop
+from yenzo.core.translation import listed, translate, translate_noop
 
 # What each part is called in the address rules (the form of libaddressinput), and what it is called here.
 PARTS = {
@@ -26,12 +26,12 @@ PARTS = {
     "country_area": "region",
 }
 CALLED = {
-    "name": say_noop("the name"),
-    "street": say_noop("street and number"),
-    "postcode": say_noop("the postcode"),
-    "town": say_noop("the town"),
-    "region": say_noop("the region"),
-    "district": say_noop("the district"),
+    "name": translate_noop("the name"),
+    "street": translate_noop("street and number"),
+    "postcode": translate_noop("the postcode"),
+    "town": translate_noop("the town"),
+    "region": translate_noop("the region"),
+    "district": translate_noop("the district"),
 }
 MOST_IN_A_PART = 200
 EXAMPLE = Address(name="Ann Fairwater", street="14 North Pontoon", postcode="PO1 3AX", town="Port Hallow", country="GB")
@@ -72,18 +72,20 @@ class AddressKind(Kind[AddressField]):
             yield problem(
                 field,
                 "no_country",
-                say("Nothing goes to “{country}”. Please pick one of the countries.", country=value.country),
+                translate("Nothing goes to “{country}”. Please pick one of the countries.", country=value.country),
             )
             return
         lacking = [part for part, is_needed in parts_of(value.country) if is_needed and not getattr(value, part)]
         if lacking:
-            names = listed(say(CALLED[part]) for part in lacking)
+            names = listed(translate(CALLED[part]) for part in lacking)
             yield problem(
-                field, "incomplete", say("The address of “{label}” lacks {names}.", label=field.label, names=names)
+                field,
+                "incomplete",
+                translate("The address of “{label}” lacks {names}.", label=field.label, names=names),
             )
-        long = [say(CALLED.get(part, part)) for part, words in value if len(words) > MOST_IN_A_PART]
+        long = [translate(CALLED.get(part, part)) for part, words in value if len(words) > MOST_IN_A_PART]
         if long:
-            message = say(
+            message = translate(
                 "Of “{label}”, {long} is longer than any label: at most {most} characters.",
                 label=field.label,
                 long=long[0],
@@ -91,14 +93,14 @@ class AddressKind(Kind[AddressField]):
             )
             yield problem(field, "too_long", message)
         if value.postcode and not lacking and not long and not _is_postcode(value):
-            message = say(
+            message = translate(
                 "“{postcode}” is no postcode of the country chosen. Please look at it again.", postcode=value.postcode
             )
             yield problem(field, "no_postcode", message)
 
     def please(self, field: AddressField) -> str:
         """Ask for the address."""
-        return say("Please fill in the address of “{label}”.", label=field.label)
+        return translate("Please fill in the address of “{label}”.", label=field.label)
 
     def words(self, field: AddressField, value: Value, context: EntryContext) -> str:
         """Return the address in one line."""

@@ -22,7 +22,7 @@ from yenzo.core.documents.fields import (
 from yenzo.core.documents.materials import PaletteColor
 from yenzo.core.documents.mixing import nearest, own_color
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 
 def _palette_colors(setup: Setup, field: ColorField) -> list[PaletteColor]:
@@ -48,7 +48,7 @@ class OneOf(Kind[F]):
     def problems(self, field: F, value: Value, context: EntryContext) -> Iterator[Problem]:
         """Yield what was chosen and is not, or no longer, offered."""
         if value not in set(self.offered(field, context.setup)):
-            message = say(
+            message = translate(
                 "“{value}” can't be chosen for “{label}”. Please choose one of those offered.",
                 value=value,
                 label=field.label,
@@ -61,7 +61,7 @@ class OneOf(Kind[F]):
 
     def please(self, field: F) -> str:
         """Ask for a choice."""
-        return say("Please choose “{label}”.", label=field.label)
+        return translate("Please choose “{label}”.", label=field.label)
 
     def sample(self, field: F, setup: Setup) -> str:
         """Return the default, or the first that is offered."""
@@ -139,14 +139,14 @@ class SeveralKind(Kind[SeveralField]):
         chosen = value if isinstance(value, tuple) else ()
         for key in chosen:
             if field.option(key) is None:
-                message = say(
+                message = translate(
                     "“{value}” can't be chosen for “{label}”. Please choose one of those offered.",
                     value=key,
                     label=field.label,
                 )
                 yield problem(field, "not_offered", message)
         if field.most is not None and len(chosen) > field.most:
-            message = say(
+            message = translate(
                 "Of “{label}” {count} are chosen; there is room for {most}. Please take some away.",
                 label=field.label,
                 count=len(chosen),
@@ -158,7 +158,7 @@ class SeveralKind(Kind[SeveralField]):
             yield problem(
                 field,
                 "too_few",
-                say(
+                translate(
                     "Please choose {more} more of “{label}”: {least} are needed.",
                     more=more,
                     label=field.label,
@@ -178,8 +178,12 @@ class SeveralKind(Kind[SeveralField]):
 
     def please(self, field: SeveralField) -> str:
         """Ask for as many as are needed."""
-        count = say("at least {least}", least=field.least) if field.least and field.least > 1 else say("something")
-        return say("Please choose {count} of “{label}”.", count=count, label=field.label)
+        count = (
+            translate("at least {least}", least=field.least)
+            if field.least and field.least > 1
+            else translate("something")
+        )
+        return translate("Please choose {count} of “{label}”.", count=count, label=field.label)
 
     def words(self, field: SeveralField, value: Value, context: EntryContext) -> str:
         """Return the labels as a list."""
@@ -239,9 +243,9 @@ class ColorKind(OneOf[ColorField]):
             return
         near = nearest(_palette_colors(context.setup, field), own)
         if near is None or near[1] > field.reach:
-            message = say("“{color}” is too far from the colors that can be made here.", color=own)
+            message = translate("“{color}” is too far from the colors that can be made here.", color=own)
             if near is not None:
-                message += " " + say("The nearest is “{color}”.", color=near[0].name)
+                message += " " + translate("The nearest is “{color}”.", color=near[0].name)
             yield problem(field, "out_of_reach", message)
 
     def words(self, field: ColorField, value: Value, context: EntryContext) -> str:
@@ -251,7 +255,7 @@ class ColorKind(OneOf[ColorField]):
         own = own_color(value)
         near = nearest(_palette_colors(context.setup, field), own) if own and color is None else None
         if near:
-            return say("{color}, near {name}", color=str(own), name=near[0].name)
+            return translate("{color}, near {name}", color=str(own), name=near[0].name)
         return color.name if color else str(value)
 
 
@@ -268,17 +272,17 @@ class YesNoKind(Kind[YesNoField]):
 
     def of_cell(self, field: YesNoField, cell: str, context: EntryContext) -> Raw | None:
         """Return whether the cell says yes or no: in words of who reads, with a tick, or with a number."""
-        yes = {"yes", "true", "x", "1", "\N{CHECK MARK}", say("yes").casefold()}
-        no = {"no", "false", "-", "0", say("no").casefold()}
+        yes = {"yes", "true", "x", "1", "\N{CHECK MARK}", translate("yes").casefold()}
+        no = {"no", "false", "-", "0", translate("no").casefold()}
         return cell.casefold() in yes if cell.casefold() in yes | no else None
 
     def please(self, field: YesNoField) -> str:
         """Ask for yes, which is all that is good where an answer is needed."""
-        return say("Please choose Yes for “{label}”; it can't be made without.", label=field.label)
+        return translate("Please choose Yes for “{label}”; it can't be made without.", label=field.label)
 
     def words(self, field: YesNoField, value: Value, context: EntryContext) -> str:
         """Return yes or no in the language of who reads."""
-        return say("yes") if value else say("no")
+        return translate("yes") if value else translate("no")
 
     def sample(self, field: YesNoField, setup: Setup) -> bool:
         """Return what the form begins with."""

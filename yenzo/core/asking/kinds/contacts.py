@@ -13,7 +13,7 @@ from yenzo.core.asking.problems import Problem
 from yenzo.core.documents.field_base import FieldBase, TypedField
 from yenzo.core.documents.fields import EmailField, LinkField, PhoneField
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 MOST_CHARACTERS = 500
 
@@ -59,7 +59,9 @@ class EmailKind(Contact[EmailField]):
 
     def fault(self, typed: str) -> str:
         """Say what a mail address needs."""
-        return say("“{typed}” is no mail address. It needs a name, an @ and a place: ann@harbor.example.", typed=typed)
+        return translate(
+            "“{typed}” is no mail address. It needs a name, an @ and a place: ann@harbor.example.", typed=typed
+        )
 
     def worst(self, field: EmailField, setup: Setup) -> tuple[Raw, ...]:
         """Return a short and a long one."""
@@ -81,7 +83,7 @@ class PhoneKind(Contact[PhoneField]):
 
     def fault(self, typed: str) -> str:
         """Say how a telephone number is written."""
-        return say(
+        return translate(
             "“{typed}” is no telephone number. Please write it with its area or country: +44 20 7946 0018.", typed=typed
         )
 
@@ -107,7 +109,9 @@ class LinkKind(Contact[LinkField]):
 
     def fault(self, typed: str) -> str:
         """Say what an address in the web looks like."""
-        return say("“{typed}” is no address in the web. One looks like https://harbor.example/terns.", typed=typed)
+        return translate(
+            "“{typed}” is no address in the web. One looks like https://harbor.example/terns.", typed=typed
+        )
 
     def worst(self, field: LinkField, setup: Setup) -> tuple[Raw, ...]:
         """Return a short and a long one."""

@@ -9,7 +9,7 @@ from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import ExtraField
 from yenzo.core.documents.rules import read_number
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 
 class ExtraKind(Kind[ExtraField]):
@@ -30,19 +30,19 @@ class ExtraKind(Kind[ExtraField]):
             yield problem(
                 field,
                 "no_count",
-                say("“{value}” is no number of pieces for “{label}”.", value=value, label=field.label),
+                translate("“{value}” is no number of pieces for “{label}”.", value=value, label=field.label),
             )
             return
         if number > field.most:
             yield problem(
                 field,
                 "too_many",
-                say("Of “{label}” at most {most} go with a piece.", label=field.label, most=field.most),
+                translate("Of “{label}” at most {most} go with a piece.", label=field.label, most=field.most),
             )
         left = context.stock.get(field.sku)
         wanted = int(number) * context.pieces
         if field.sku and left is not None and wanted > left:
-            some = say(
+            some = translate(
                 "Of “{label}” {left} are left; {wanted} are wanted. Please take fewer.",
                 label=field.label,
                 left=left,
@@ -51,12 +51,12 @@ class ExtraKind(Kind[ExtraField]):
             yield problem(
                 field,
                 "out_of_stock",
-                some if left else say("“{label}” is sold out. Please do without.", label=field.label),
+                some if left else translate("“{label}” is sold out. Please do without.", label=field.label),
             )
 
     def please(self, field: ExtraField) -> str:
         """Ask how many are wanted."""
-        return say("Please say how many of “{label}” you want.", label=field.label)
+        return translate("Please say how many of “{label}” you want.", label=field.label)
 
     def words(self, field: ExtraField, value: Value, context: EntryContext) -> str:
         """Return how many, as a multiple."""

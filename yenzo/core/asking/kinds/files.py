@@ -11,7 +11,7 @@ from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import ArtworkField
 from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import decimal, say, say_many
+from yenzo.core.translation import decimal, translate, translate_plural
 
 
 class ArtworkKind(Kind[ArtworkField]):
@@ -25,7 +25,7 @@ class ArtworkKind(Kind[ArtworkField]):
         """Yield too many or too few files, and of each what keeps it from being used."""
         files = files_of(value)
         if len(files) > field.most_files:
-            message = say_many(
+            message = translate_plural(
                 "For “{label}” there is room for one file; {given} are here. Please remove some.",
                 "For “{label}” there is room for {count} files; {given} are here. Please remove some.",
                 field.most_files,
@@ -34,7 +34,7 @@ class ArtworkKind(Kind[ArtworkField]):
             )
             yield problem(field, "too_many_files", message)
         if field.least_files is not None and len(files) < field.least_files:
-            message = say_many(
+            message = translate_plural(
                 "For “{label}” {least} files are needed; one is missing.",
                 "For “{label}” {least} files are needed; {count} are missing.",
                 field.least_files - len(files),
@@ -47,7 +47,7 @@ class ArtworkKind(Kind[ArtworkField]):
 
     def please(self, field: ArtworkField) -> str:
         """Ask for a picture."""
-        return say("Please add a picture for “{label}”.", label=field.label)
+        return translate("Please add a picture for “{label}”.", label=field.label)
 
     def words(self, field: ArtworkField, value: Value, context: EntryContext) -> str:
         """Return the files' names."""
@@ -66,7 +66,7 @@ def file_problems(field: ArtworkField | OwnItemsField, file: UploadedFile) -> It
     """Yield what keeps a file from being used for a field."""
     if file.kind not in field.kinds:
         kinds = ", ".join(kind.upper() for kind in field.kinds)
-        message = say(
+        message = translate(
             "“{name}” is a {kind} file. What can be used for “{label}”: {kinds}.",
             name=file.name,
             kind=file.kind.upper(),
@@ -75,7 +75,7 @@ def file_problems(field: ArtworkField | OwnItemsField, file: UploadedFile) -> It
         )
         yield problem(field, "wrong_kind", message)
     if file.size_bytes > field.most_megabytes * 1e6:
-        message = say(
+        message = translate(
             "“{name}” has {size_bytes} MB; for “{label}” there is room for {most_megabytes} "
             "MB. Please save it smaller, for example as a JPEG.",
             name=file.name,
@@ -85,11 +85,11 @@ def file_problems(field: ArtworkField | OwnItemsField, file: UploadedFile) -> It
         )
         yield problem(field, "too_many_bytes", message)
     if field.one_color is not None and not file.one_color:
-        message = say("“{name}” hasn't been made into one color yet. Please send it again.", name=file.name)
+        message = translate("“{name}” hasn't been made into one color yet. Please send it again.", name=file.name)
         yield problem(field, "not_one_color", message)
     shorter = min(file.width_px, file.height_px)
     if field.least_pixels is not None and file.form == "picture" and shorter < field.least_pixels:
-        message = say(
+        message = translate(
             "“{name}” has {width_px} × {height_px} pixels; at least {least_pixels} on the "
             "shorter edge are needed. Please pick a larger picture.",
             name=file.name,

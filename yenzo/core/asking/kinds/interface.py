@@ -13,7 +13,7 @@ from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.own_items import OwnItems
 from yenzo.core.documents.setup import Setup
 from yenzo.core.formulas.evaluate import Named
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 Value = str | bool | Files | tuple[str, ...] | Address | OwnItems
 # What a program may fill in by itself.
@@ -72,7 +72,7 @@ class Kind(ABC, Generic[F]):
 
     def please(self, field: F) -> str:
         """Return the words that ask for an entry that is missing."""
-        return say("Please fill in “{label}”.", label=field.label)
+        return translate("Please fill in “{label}”.", label=field.label)
 
     def words(self, field: F, value: Value, context: EntryContext) -> str:
         """Return the entry as people read it."""

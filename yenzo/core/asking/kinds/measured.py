@@ -19,16 +19,16 @@ from yenzo.core.documents.rules import MOST_DIGITS, read_number
 from yenzo.core.documents.setup import Setup
 from yenzo.core.errors import FormulaError
 from yenzo.core.formulas.evaluate import evaluate
-from yenzo.core.speaking import listed, locale_of, reader, say, say_noop
+from yenzo.core.translation import current_language, listed, locale_of, translate, translate_noop
 
 WEEKDAYS = (
-    say_noop("Mondays"),
-    say_noop("Tuesdays"),
-    say_noop("Wednesdays"),
-    say_noop("Thursdays"),
-    say_noop("Fridays"),
-    say_noop("Saturdays"),
-    say_noop("Sundays"),
+    translate_noop("Mondays"),
+    translate_noop("Tuesdays"),
+    translate_noop("Wednesdays"),
+    translate_noop("Thursdays"),
+    translate_noop("Fridays"),
+    translate_noop("Saturdays"),
+    translate_noop("Sundays"),
 )
 ONE_DAY = timedelta(days=1)
 DAY = re.compile(r"[0-9]{4}-[0-9]{2}-[0-9]{2}")
@@ -64,7 +64,7 @@ class NumberKind(Numeric[NumberField]):
         """Yield what is no number, lies out of bounds, or between two steps."""
         number = read_number(str(value))
         if number is None:
-            message = say(
+            message = translate(
                 "“{value}” is no number. Please write digits, with a point or a comma before decimals.", value=value
             )
             yield problem(field, "no_number", message)
@@ -72,20 +72,24 @@ class NumberKind(Numeric[NumberField]):
         if field.least is not None and number < field.least:
             least = _said(field.least, field)
             yield problem(
-                field, "too_little", say("For “{label}” at least {least} can be made.", label=field.label, least=least)
+                field,
+                "too_little",
+                translate("For “{label}” at least {least} can be made.", label=field.label, least=least),
             )
         if field.most is not None and number > field.most:
             most = _said(field.most, field)
             yield problem(
-                field, "too_much", say("For “{label}” at most {most} can be made.", label=field.label, most=most)
+                field, "too_much", translate("For “{label}” at most {most} can be made.", label=field.label, most=most)
             )
         if field.step is not None and (number - (field.least or 0)) % field.step:
             step = _said(field.step, field)
-            beginning = say(", counted from {least}", least=_said(field.least, field)) if field.least else ""
+            beginning = translate(", counted from {least}", least=_said(field.least, field)) if field.least else ""
             yield problem(
                 field,
                 "off_step",
-                say("“{label}” goes in steps of {step}{beginning}.", label=field.label, step=step, beginning=beginning),
+                translate(
+                    "“{label}” goes in steps of {step}{beginning}.", label=field.label, step=step, beginning=beginning
+                ),
             )
 
     def sample(self, field: NumberField, setup: Setup) -> str:
@@ -114,7 +118,7 @@ def _formatted(number: Decimal, language: str) -> str:
 
 def _said(number: Decimal, field: NumberField | ComputedField) -> str:
     unit = f" {field.unit}" if field.unit else ""
-    return f"{_formatted(number, reader())}{unit}"
+    return f"{_formatted(number, current_language())}{unit}"
 
 
 class ComputedKind(Numeric[ComputedField]):
@@ -136,7 +140,9 @@ class ComputedKind(Numeric[ComputedField]):
 
     def please(self, field: ComputedField) -> str:
         """Say that something is missing that the formula looks at."""
-        return say("“{label}” can't be worked out yet: something that it is made of is missing.", label=field.label)
+        return translate(
+            "“{label}” can't be worked out yet: something that it is made of is missing.", label=field.label
+        )
 
     def sample(self, field: ComputedField, setup: Setup) -> str:
         """Return nothing: the formula gives it."""
@@ -161,22 +167,23 @@ class DateKind(Kind[DateField]):
             yield problem(
                 field,
                 "no_day",
-                say("“{value}” is no day. Please pick one for “{label}”.", value=value, label=field.label),
+                translate("“{value}” is no day. Please pick one for “{label}”.", value=value, label=field.label),
             )
             return
         if is_closed(field, day):
-            why = say("that day is closed")
+            why = translate("that day is closed")
             if day.weekday() in field.closed_weekdays:
-                why = say(
-                    "closed on {weekdays}", weekdays=listed(say(WEEKDAYS[number]) for number in field.closed_weekdays)
+                why = translate(
+                    "closed on {weekdays}",
+                    weekdays=listed(translate(WEEKDAYS[number]) for number in field.closed_weekdays),
                 )
-            message = say("{day} can't be had: {why}. Please pick another day.", day=_named(day), why=why)
+            message = translate("{day} can't be had: {why}. Please pick another day.", day=_named(day), why=why)
             yield problem(field, "closed_day", message)
         if context.today is None:
             return
         first, last = earliest(field, context.today), latest(field, context.today)
         if first is not None and day < first:
-            message = say(
+            message = translate(
                 "For “{label}” the first day that can be had is {day}.",
                 label=field.label,
                 day=_named(first),
@@ -186,13 +193,13 @@ class DateKind(Kind[DateField]):
             yield problem(
                 field,
                 "too_late",
-                say("For “{label}” the last day is {day}.", label=field.label, day=_named(last)),
+                translate("For “{label}” the last day is {day}.", label=field.label, day=_named(last)),
             )
 
     def words(self, field: DateField, value: Value, context: EntryContext) -> str:
         """Return the day as who reads writes it."""
         day = read_day(str(value))
-        return str(value) if day is None else _dated(day, field.written, reader())
+        return str(value) if day is None else _dated(day, field.written, current_language())
 
     def produced(self, field: DateField, value: Value, context: EntryContext) -> str:
         """Return the day as the goods' language writes it."""
@@ -204,13 +211,13 @@ class DateKind(Kind[DateField]):
         if read_day(cell) is not None:
             return cell
         try:
-            return parse_date(cell, locale=locale_of(reader()), format="short").isoformat()
+            return parse_date(cell, locale=locale_of(current_language()), format="short").isoformat()
         except (ValueError, IndexError):
             return cell
 
     def please(self, field: DateField) -> str:
         """Ask for a day."""
-        return say("Please pick a day for “{label}”.", label=field.label)
+        return translate("Please pick a day for “{label}”.", label=field.label)
 
     def sample(self, field: DateField, setup: Setup) -> str:
         """Return the sample or the default; a bounded day has none that would last."""
@@ -256,7 +263,7 @@ def latest(field: DateField, today: date) -> date | None:
 
 
 def _named(day: date) -> str:
-    return _dated(day, "full", reader())
+    return _dated(day, "full", current_language())
 
 
 def _dated(day: date, written: str, language: str) -> str:

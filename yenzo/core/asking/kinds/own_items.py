@@ -14,7 +14,7 @@ from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.own_items import OwnCode, OwnDrawing, OwnItem, OwnItems, OwnPicture, OwnText, OwnTexts
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import say, say_many, say_noop
+from yenzo.core.translation import translate, translate_noop, translate_plural
 
 # Letters begin this far from the least to the most height.
 FIRST_SHARE = 0.4
@@ -45,7 +45,7 @@ class OwnItemsKind(Kind[OwnItemsField]):
         """Yield too many items, of all and of each kind, and what is the matter with each by itself."""
         items = own_items_of(value)
         if len(items) > field.most:
-            message = say_many(
+            message = translate_plural(
                 "“{label}” has room for one item; {given} are there. Please take some off.",
                 "“{label}” has room for {count} items; {given} are there. Please take some off.",
                 field.most,
@@ -57,11 +57,11 @@ class OwnItemsKind(Kind[OwnItemsField]):
         for kind, count in counts.items():
             most = field.most_of(kind)
             if count > most:
-                message = say(
+                message = translate(
                     "“{label}” takes {most} of these: {kind}. Please take some off.",
                     label=field.label,
                     most=most,
-                    kind=say(_KIND_WORDS[kind]),
+                    kind=translate(_KIND_WORDS[kind]),
                 )
                 yield problem(field, "too_many_items", message)
         yield from _full_areas(field, items, context.setup)
@@ -70,7 +70,7 @@ class OwnItemsKind(Kind[OwnItemsField]):
 
     def please(self, field: OwnItemsField) -> str:
         """Ask for an item."""
-        return say("Please put something on “{label}”.", label=field.label)
+        return translate("Please put something on “{label}”.", label=field.label)
 
     def words(self, field: OwnItemsField, value: Value, context: EntryContext) -> str:
         """Return the items in words, one after another."""
@@ -99,13 +99,13 @@ def item_words(item: OwnItem, setup: Setup) -> str:
     """Return what people call an item: its text, or what it shows."""
     match item:
         case OwnText() | OwnCode():
-            return item.text.replace("\n", " / ") or say(_KIND_WORDS[item.kind])
+            return item.text.replace("\n", " / ") or translate(_KIND_WORDS[item.kind])
         case OwnDrawing():
             collection = setup.materials.collections.get(item.collection)
             drawing = collection.drawing(item.drawing) if collection else None
             return drawing.name if drawing else item.drawing
         case OwnPicture():
-            return item.made.name if item.made else say(_KIND_WORDS["picture"])
+            return item.made.name if item.made else translate(_KIND_WORDS["picture"])
 
 
 def example_items(field: OwnItemsField, setup: Setup, *, text: str = "") -> OwnItems:
@@ -125,10 +125,10 @@ def example_items(field: OwnItemsField, setup: Setup, *, text: str = "") -> OwnI
 
 
 _KIND_WORDS = {
-    "text": say_noop("texts"),
-    "picture": say_noop("pictures"),
-    "drawing": say_noop("drawings"),
-    "code": say_noop("codes"),
+    "text": translate_noop("texts"),
+    "picture": translate_noop("pictures"),
+    "drawing": translate_noop("drawings"),
+    "code": translate_noop("codes"),
 }
 
 
@@ -167,7 +167,7 @@ def _full_areas(field: OwnItemsField, items: OwnItems, setup: Setup) -> Iterator
         area = side.area(placement.area) if side else None
         given = counts[placement.key]
         if area is not None and area.most_items is not None and given > area.most_items:
-            message = say_many(
+            message = translate_plural(
                 "“{area}” has room for one item; {given} are there. Please take some off.",
                 "“{area}” has room for {count} items; {given} are there. Please take some off.",
                 area.most_items,
@@ -179,10 +179,10 @@ def _full_areas(field: OwnItemsField, items: OwnItems, setup: Setup) -> Iterator
 
 def _item_problems(field: OwnItemsField, item: OwnItem, context: EntryContext) -> Iterator[Problem]:
     if isinstance(item, OwnText | OwnCode) and not item.text:
-        message = say("One of your texts or codes is still empty. Please write something, or take it off.")
+        message = translate("One of your texts or codes is still empty. Please write something, or take it off.")
         yield problem(field, "required", message)
     elif isinstance(item, OwnText) and field.texts and len(characters(item.text)) > field.texts.most_characters:
-        message = say_many(
+        message = translate_plural(
             "“{text}” is too long: one character fits.",
             "“{text}” is too long: {count} characters fit.",
             field.texts.most_characters,
@@ -190,7 +190,7 @@ def _item_problems(field: OwnItemsField, item: OwnItem, context: EntryContext) -
         )
         yield problem(field, "too_long", message)
     elif isinstance(item, OwnDrawing) and item_words(item, context.setup) == item.drawing:
-        message = say("One of the drawings is no longer offered. Please take it off or pick another one.")
+        message = translate("One of the drawings is no longer offered. Please take it off or pick another one.")
         yield problem(field, "not_offered", message)
     elif isinstance(item, OwnPicture) and item.made:
         yield from file_problems(field, item.made)

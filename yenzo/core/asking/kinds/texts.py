@@ -22,7 +22,7 @@ from yenzo.core.asking.texts import (
 from yenzo.core.documents.field_base import FieldBase
 from yenzo.core.documents.fields import LineField, NoteField, ParagraphField, TextField
 from yenzo.core.documents.setup import Setup
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 UNBOUNDED = 40
 
@@ -46,8 +46,8 @@ class TextKind(Kind[TextField]):
         text = str(value)
         most = most_in(field)
         if len(text) > most:
-            what = say("a paragraph") if isinstance(field, ParagraphField) else say("a line")
-            message = say(
+            what = translate("a paragraph") if isinstance(field, ParagraphField) else translate("a line")
+            message = translate(
                 "This is {count} characters long; {what} has room for {most} at most. Please shorten it.",
                 count=len(text),
                 what=what,
@@ -59,7 +59,7 @@ class TextKind(Kind[TextField]):
         count = len(characters(text))
         if field.most_characters is not None and count > field.most_characters:
             over = count - field.most_characters
-            message = say(
+            message = translate(
                 "“{text}” has {count} characters, {over} too many: there is room for "
                 "{most_characters}. Please shorten it.",
                 text=text,
@@ -69,7 +69,7 @@ class TextKind(Kind[TextField]):
             )
             yield problem(field, "too_long", message)
         if field.least_characters is not None and count < field.least_characters:
-            message = say(
+            message = translate(
                 "“{text}” is too short: at least {least_characters} characters are needed here.",
                 text=text,
                 least_characters=field.least_characters,
@@ -78,11 +78,11 @@ class TextKind(Kind[TextField]):
         yield from _word_problems(field, text, context.language)
         emoji = [] if field.emoji else list(dict.fromkeys(char for char in characters(text) if is_emoji(char)))
         if emoji:
-            message = say("{words} can't be used here: please write without emoji.", words=quoted(emoji))
+            message = translate("{words} can't be used here: please write without emoji.", words=quoted(emoji))
             yield problem(field, "no_emoji", message)
         wrong = not_allowed(field.allowed, text) if field.allowed else []
         if field.allowed and wrong:
-            message = say(
+            message = translate(
                 "{words} can't be used here. What can: {allowed}.",
                 words=quoted(wrong),
                 allowed=describe_allowed(field.allowed),
@@ -90,7 +90,7 @@ class TextKind(Kind[TextField]):
             yield problem(field, "not_allowed", message)
 
         if field.pattern is not None and not has_pattern(field.pattern, text):
-            message = say(
+            message = translate(
                 "“{text}” isn't what is asked for: {pattern}, like “{passes}”.",
                 text=text,
                 pattern=pattern_words(field.pattern),
@@ -136,7 +136,7 @@ class ParagraphKind(TextKind):
             return
         lines = text.count("\n") + 1
         if lines > field.most_lines:
-            message = say(
+            message = translate(
                 "This has {lines} lines, {over} too many: there is room for {most_lines}. Please join or drop some.",
                 lines=lines,
                 over=lines - field.most_lines,
@@ -156,8 +156,8 @@ class NoteKind(Kind[NoteField]):
         """Yield a note that is too long."""
         count = len(characters(str(value)[: MOST_IN_A_PARAGRAPH + 1]))
         if count > field.most_characters:
-            over = say("many") if count > MOST_IN_A_PARAGRAPH else str(count - field.most_characters)
-            message = say(
+            over = translate("many") if count > MOST_IN_A_PARAGRAPH else str(count - field.most_characters)
+            message = translate(
                 "This note has {over} characters too many: there is room for {most_characters}. Please shorten it.",
                 over=over,
                 most_characters=field.most_characters,
@@ -179,7 +179,7 @@ def _word_problems(field: TextField, text: str, language: str) -> Iterator[Probl
     count = len(words(text, language))
     if field.most_words is not None and count > field.most_words:
         over = count - field.most_words
-        message = say(
+        message = translate(
             "This has {count} words, {over} too many: there is room for {most_words}. Please shorten it.",
             count=count,
             over=over,
@@ -190,7 +190,9 @@ def _word_problems(field: TextField, text: str, language: str) -> Iterator[Probl
         yield problem(
             field,
             "too_few_words",
-            say("This is too short: at least {least_words} words are needed here.", least_words=field.least_words),
+            translate(
+                "This is too short: at least {least_words} words are needed here.", least_words=field.least_words
+            ),
         )
 
 
@@ -229,7 +231,7 @@ def _kept_out(field: TextField, text: str, context: EntryContext) -> Iterator[Pr
     for word_list in lists.values():
         found = [typed[word.casefold()] for word in word_list.words if word.casefold() in typed]
         if found:
-            message = word_list.message or say("We don't make goods with that.")
+            message = word_list.message or translate("We don't make goods with that.")
             yield problem(field, "word_kept_out", f"{quoted(dict.fromkeys(found))}: {message}")
 
 

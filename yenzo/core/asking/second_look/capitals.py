@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterator
 
 from yenzo.core.asking.second_look.interface import Doubt, Looked
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 LETTERS = re.compile(r"[^\W\d_]+")
 LEAST_LETTERS = 3
@@ -25,7 +25,7 @@ def look(looked: Looked) -> Iterator[Doubt]:
         if len(word) >= LEAST_LETTERS and word not in WRITTEN_SO and _is_mixed_up(word):
             mended = _mended(word)
             suggestion = looked.text[: found.start()] + mended + looked.text[found.end() :]
-            message = say("Capitals and small letters are mixed in “{word}”. Is it written so?", word=word)
+            message = translate("Capitals and small letters are mixed in “{word}”. Is it written so?", word=word)
             yield Doubt("stray_capital", message, suggestion)
 
 

@@ -8,7 +8,7 @@ from functools import lru_cache
 import icu
 
 from yenzo.core.asking.second_look.interface import Doubt, Looked
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 NUMBERS = re.compile(r"(?<![\d./-])(\d{1,4})([./-])\s?(\d{1,2})\2\s?(\d{1,4})(?![\d./-])")
 LEAST_YEAR_DIGITS = 4
@@ -30,7 +30,7 @@ def look(looked: Looked) -> Iterator[Doubt]:
 
 
 def _doubt(written: str) -> Doubt:
-    return Doubt("no_such_day", say("No calendar has the day “{written}”. Is it right so?", written=written))
+    return Doubt("no_such_day", translate("No calendar has the day “{written}”. Is it right so?", written=written))
 
 
 def _in_numbers(text: str) -> Iterator[str]:

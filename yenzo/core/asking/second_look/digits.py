@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterator
 
 from yenzo.core.asking.second_look.interface import Doubt, Looked
-from yenzo.core.speaking import say, say_noop
+from yenzo.core.translation import translate, translate_noop
 
 LETTER_OF = {"0": "O", "1": "I", "5": "S"}
 DIGIT_OF = {"O": "0", "o": "0", "I": "1", "l": "1"}
@@ -21,8 +21,8 @@ def look(looked: Looked) -> Iterator[Doubt]:
         if mended is None:
             continue
         suggestion = looked.text[: found.start()] + mended + looked.text[found.end() :]
-        ask = say_noop("Digits and letters that look alike stand in “{word}”. Should it be “{mended}”?")
-        message = say(ask, word=word, mended=mended)
+        ask = translate_noop("Digits and letters that look alike stand in “{word}”. Should it be “{mended}”?")
+        message = translate(ask, word=word, mended=mended)
         yield Doubt("digit_for_letter", message, suggestion)
 
 

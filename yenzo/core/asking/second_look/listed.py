@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 
 from yenzo.core.asking.second_look.interface import Doubt
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 CODE = "twice_in_list"
 
@@ -17,7 +17,7 @@ def twice_in_list(rows: Iterable[tuple[int, tuple[str, ...]]]) -> dict[int, Doub
         if not any(said):
             continue
         if said in first:
-            message = say("This row says the same as row {number}. Is it wanted twice?", number=first[said])
+            message = translate("This row says the same as row {number}. Is it wanted twice?", number=first[said])
             found[number] = Doubt(CODE, message)
         else:
             first[said] = number

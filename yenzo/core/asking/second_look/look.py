@@ -15,7 +15,7 @@ from yenzo.core.documents.own_field import OwnItemsField
 from yenzo.core.documents.own_items import OwnText
 from yenzo.core.documents.setup import Setup
 from yenzo.core.documents.values import Frozen
-from yenzo.core.speaking import reader
+from yenzo.core.translation import current_language
 
 LOOKS: tuple[SecondLook, ...] = (spacing.look, look_alikes.look, capitals.look, digits.look, days.look, repeats.look)
 
@@ -53,7 +53,7 @@ def second_look(setup: Setup, asked: Asked, typed: Mapping[str, object] | None =
 
 def doubts(looked: Looked) -> tuple[Doubt, ...]:
     """Return what is probably wrong with a text, looked for once: of many texts one is typed."""
-    return _doubts(looked, reader())
+    return _doubts(looked, current_language())
 
 
 @lru_cache(maxsize=500)

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import icu
 
 from yenzo.core.asking.second_look.interface import Doubt, Looked
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 WORD = re.compile(r"[^\W\d_]+")
 # Letters that look the same in the fonts of most people, one row a shape (Unicode's confusables.txt, single letters).
@@ -36,7 +36,7 @@ def look(looked: Looked) -> Iterator[Doubt]:
                 continue
         else:
             continue
-        names = say("“{word}” has letters of two scripts that look alike. Is that meant?", word=found[0])
+        names = translate("“{word}” has letters of two scripts that look alike. Is that meant?", word=found[0])
         text = looked.text
         suggestion = None if mended is None else text[: found.start()] + mended + text[found.end() :]
         yield Doubt("look_alike", names, suggestion)

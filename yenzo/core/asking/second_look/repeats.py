@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterator
 
 from yenzo.core.asking.second_look.interface import Doubt, Looked
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 TWICE = re.compile(r"(?<![\w'’-])([^\W\d_]{2,})(\s+)\1(?![\w'’-])")
 # “Bora Bora” and “Duran Duran” are names; in a longer text nobody writes so.
@@ -17,4 +17,6 @@ def look(looked: Looked) -> Iterator[Doubt]:
         return
     for found in TWICE.finditer(looked.text):
         suggestion = looked.text[: found.start()] + found[1] + looked.text[found.end() :]
-        yield Doubt("word_twice", say("“{word}” stands twice in a row. Is that meant?", word=found[1]), suggestion)
+        yield Doubt(
+            "word_twice", translate("“{word}” stands twice in a row. Is that meant?", word=found[1]), suggestion
+        )

@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterator
 
 from yenzo.core.asking.second_look.interface import Doubt, Looked
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 BEFORE_COMMA = re.compile(r"(?<=\w)[ \t]+(?=,(?:\s|\w|$))")
 AFTER_COMMA = re.compile(r"(?<=[^\W\d_]),(?=[^\W\d_])")
@@ -16,18 +16,18 @@ def look(looked: Looked) -> Iterator[Doubt]:
     text = looked.text
     if re.search(r"\S {2,}\S", looked.typed):
         mended = re.sub(r"(?<=\S) {2,}(?=\S)", " ", text)
-        message = say("There are two spaces in a row in “{text}”. Should it be one?", text=looked.typed)
+        message = translate("There are two spaces in a row in “{text}”. Should it be one?", text=looked.typed)
         yield Doubt("two_spaces", message, mended)
     if BEFORE_COMMA.search(text):
-        message = say("A space stands before a comma in “{text}”. Is that meant?", text=text)
+        message = translate("A space stands before a comma in “{text}”. Is that meant?", text=text)
         yield Doubt("space_before_comma", message, BEFORE_COMMA.sub("", text))
     if AFTER_COMMA.search(text):
-        message = say("No space stands behind a comma in “{text}”. Is that meant?", text=text)
+        message = translate("No space stands behind a comma in “{text}”. Is that meant?", text=text)
         yield Doubt("no_space_after_comma", message, AFTER_COMMA.sub(", ", text))
     if text.endswith(",") and len(text) > 1:
-        message = say("“{text}” ends with a comma. Is anything missing?", text=text)
+        message = translate("“{text}” ends with a comma. Is anything missing?", text=text)
         yield Doubt("ends_with_comma", message, text.rstrip(", "))
     for opening, closing in BRACKETS.items():
         if text.count(opening) != text.count(closing):
-            message = say("A bracket in “{text}” has no other one. Is that meant?", text=text)
+            message = translate("A bracket in “{text}” has no other one. Is that meant?", text=text)
             yield Doubt("bracket_alone", message)

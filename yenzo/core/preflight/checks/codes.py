@@ -7,7 +7,7 @@ from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.contrast import luminance
 from yenzo.core.scene.nodes import AreaScene
-from yenzo.core.speaking import decimal, say
+from yenzo.core.translation import decimal, translate
 
 # Of ground to ink: half of it is lost on a crumpled bag in the shade.
 LEAST_CONTRAST = 3.0
@@ -21,7 +21,7 @@ def find_unreadable_codes(area: AreaScene, method: Method) -> Iterator[Finding]:
             continue
         module_mm = node.size_mm[0] / node.code.modules
         if module_mm < least - 1e-6:
-            message = say(
+            message = translate(
                 "The code “{text}” could not be read at this size: its squares are {module} mm, and {least} mm are "
                 "needed. Make it {wide} mm wide, or give it less to say.",
                 text=node.code.text,
@@ -32,7 +32,7 @@ def find_unreadable_codes(area: AreaScene, method: Method) -> Iterator[Finding]:
             yield found("unreadable_code", area, node, message, measured=module_mm, limit=least)
         contrast = _contrast(area.ground, node.paint.screen if node.paint else "#000000")
         if not method.relief and area.ground is not None and contrast < LEAST_CONTRAST:
-            message = say(
+            message = translate(
                 "The code “{text}” could not be read: its color is too near to that of the goods, or lighter. Please "
                 "choose a darker one.",
                 text=node.code.text,

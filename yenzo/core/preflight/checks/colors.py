@@ -6,7 +6,7 @@ from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene
 from yenzo.core.scene.paints import GradientPaint
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 
 def find_without_process(area: AreaScene, method: Method) -> Iterator[Finding]:
@@ -21,7 +21,7 @@ def find_without_process(area: AreaScene, method: Method) -> Iterator[Finding]:
             if paint.cmyk is None and not (method.spot_colors and paint.name)
         ]
         if lacking:
-            message = say(
+            message = translate(
                 "“{text}” is in {color}, of which it isn't said how {method} prints it in process colors. "
                 "Please choose another color.",
                 text=node.text,
@@ -38,7 +38,7 @@ def find_colors(area: AreaScene, method: Method) -> Iterator[Finding]:
         for layer in node.layers:
             seen |= dict.fromkeys(paint.screen for paint in layer.paint.colors)
             if isinstance(layer.paint, GradientPaint) and not method.gradients:
-                message = say(
+                message = translate(
                     "“{text}” goes over from one color into another, which {method} can't make. "
                     "Please choose one color.",
                     text=node.text,
@@ -46,7 +46,7 @@ def find_colors(area: AreaScene, method: Method) -> Iterator[Finding]:
                 )
                 yield found("gradient", area, node, message)
         if method.most_colors is not None and len(seen) > method.most_colors:
-            message = say(
+            message = translate(
                 "With “{text}” there are {count} colors on “{area}”; {method} makes "
                 "{most_colors} at most. Please use fewer.",
                 text=node.text,

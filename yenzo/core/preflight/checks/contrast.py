@@ -7,7 +7,7 @@ from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.contrast import contrast_of
 from yenzo.core.scene.nodes import AreaScene
 from yenzo.core.scene.paints import Paint
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 # Contrast as WCAG 2.2 defines it: 1 for the same luminance, 21 for black on white. Words for reading need 4.5;
 # below this one even large letters are lost.
@@ -23,11 +23,11 @@ def find_hardly_seen(area: AreaScene, method: Method) -> Iterator[Finding]:
             continue
         contrast = contrast_of(node.paint.screen, area.ground)
         if contrast < LEAST_CONTRAST:
-            message = say(
+            message = translate(
                 "“{text}” in {color} will hardly show on “{area}”. A color that differs more "
                 "from the goods reads better.",
                 text=node.text,
-                color=node.paint.name or say("this color"),
+                color=node.paint.name or translate("this color"),
                 area=area.name,
             )
             yield found("hardly_seen", area, node, message, measured=contrast, limit=LEAST_CONTRAST)
@@ -41,9 +41,9 @@ def find_on_own_plate(area: AreaScene, _method: Method) -> Iterator[Finding]:
             continue
         contrast = contrast_of(node.paint.screen, plates[0].colors[0].screen)
         if contrast < LEAST_CONTRAST:
-            message = say(
+            message = translate(
                 "“{text}” in {color} will hardly show on its plate. Please choose another color for one of them.",
                 text=node.text,
-                color=node.paint.name or say("this color"),
+                color=node.paint.name or translate("this color"),
             )
             yield found("hardly_seen", area, node, message, measured=contrast, limit=LEAST_CONTRAST)

@@ -10,7 +10,7 @@ from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene, PlacedDrawing
 from yenzo.core.shapes.booleans import union
 from yenzo.core.shapes.thickness import Thinnest, thinnest
-from yenzo.core.speaking import decimal, say
+from yenzo.core.translation import decimal, translate
 
 DRAWINGS_KEPT = 50
 LEAST_SAID_MM = 0.01
@@ -24,7 +24,7 @@ def find_in_drawings(area: AreaScene, method: Method) -> Iterator[Finding]:
     for node in area.drawings:
         measured = _measured(node.drawing)
         if measured is None:
-            message = say(
+            message = translate(
                 "“{name}” has too many fine details that cross each other; {method} can't follow "
                 "them. Please simplify it.",
                 name=node.name,
@@ -38,7 +38,7 @@ def find_in_drawings(area: AreaScene, method: Method) -> Iterator[Finding]:
 def _thin(area: AreaScene, node: PlacedDrawing, method: Method, measured: Thinnest) -> Iterator[Finding]:
     stroke, gap = (value * node.scale for value in measured)
     if method.least_stroke_mm is not None and stroke < method.least_stroke_mm:
-        message = say(
+        message = translate(
             "The thinnest line of “{name}” would be {stroke}; {method} needs at least "
             "{least_stroke_mm} mm. Please make it bolder or leave it out.",
             name=node.name,
@@ -48,7 +48,7 @@ def _thin(area: AreaScene, node: PlacedDrawing, method: Method, measured: Thinne
         )
         yield found("too_thin", area, node, message, measured=stroke, limit=method.least_stroke_mm)
     if method.least_gap_mm is not None and gap < method.least_gap_mm:
-        message = say(
+        message = translate(
             "The narrowest gap in “{name}” would be {gap}; {method} needs at least "
             "{least_gap_mm} mm. Please open it up or leave it out.",
             name=node.name,
@@ -61,9 +61,9 @@ def _thin(area: AreaScene, node: PlacedDrawing, method: Method, measured: Thinne
 
 def _mm(length_mm: float) -> str:
     return (
-        say("{length} mm", length=decimal(length_mm, 2))
+        translate("{length} mm", length=decimal(length_mm, 2))
         if length_mm >= LEAST_SAID_MM
-        else say("less than {least} mm", least=decimal(LEAST_SAID_MM))
+        else translate("less than {least} mm", least=decimal(LEAST_SAID_MM))
     )
 
 

@@ -7,7 +7,7 @@ from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.inking import one_tool, tool_of
 from yenzo.core.scene.nodes import AreaScene
 from yenzo.core.scene.paints import Paint
-from yenzo.core.speaking import decimal, say
+from yenzo.core.translation import decimal, translate
 
 ROUNDING_MM = 1e-6
 
@@ -25,7 +25,7 @@ def find_fine_effects(area: AreaScene, method: Method) -> Iterator[Finding]:
             for code, limit, which in limits:
                 drawn_mm = layer.detail[which]
                 if limit is not None and drawn_mm < limit - ROUNDING_MM:
-                    message = say(
+                    message = translate(
                         "What is drawn in or round the letters of “{text}” would be {drawn} mm fine; {method} needs at "
                         "least {least} mm. Please take a wider line or pattern, or none.",
                         text=node.text,

@@ -9,7 +9,7 @@ from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene, Lettering, PlacedDrawing, PlacedPicture
 from yenzo.core.shapes.matrix import Matrix
 from yenzo.core.shapes.polygons import polygon_of
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 # Of a text that shows less than this share nobody reads it; of artwork this share is none.
 READ_SHARE, SHOWN_SHARE = 0.5, 0.005
@@ -27,7 +27,7 @@ def find_nothing_shown(area: AreaScene, _method: Method) -> Iterator[Finding]:
     for node in artworks:
         whole = _square(node.matrix if isinstance(node, PlacedPicture) else node.whole)
         if shapely.intersection(whole, trim).area < SHOWN_SHARE * min(whole.area, trim.area):
-            message = say(
+            message = translate(
                 "Nothing of “{name}” would be made: it lies beside “{area}”. Please move it back or leave it out.",
                 name=node.name,
                 area=area.name,
@@ -45,7 +45,7 @@ def find_under_pictures(area: AreaScene, _method: Method) -> Iterator[Finding]:
         box = shapely.box(*ink)
         for picture in above:
             if box.area and shapely.intersection(_square(picture.matrix), box).area > (1 - READ_SHARE) * box.area:
-                message = say(
+                message = translate(
                     "“{text}” lies under “{name}” on “{area}”, so that it can't be read. Please move one of them.",
                     text=node.name if isinstance(node, PlacedDrawing) else node.text,
                     name=picture.name,

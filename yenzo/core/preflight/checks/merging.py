@@ -6,7 +6,7 @@ from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.inking import Inked, merged, one_tool, tool_of
 from yenzo.core.scene.nodes import AreaScene
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 
 def find_merging(area: AreaScene, method: Method) -> Iterator[Finding]:
@@ -21,7 +21,7 @@ def find_merging(area: AreaScene, method: Method) -> Iterator[Finding]:
 
 
 def _words(area: AreaScene, method: Method, lower: Inked, upper: Inked) -> str:
-    return say(
+    return translate(
         "“{text}” lies on “{area}” in {color} on {other}; {method} makes both alike, so that nobody could tell them "
         "apart. Please choose the color of the goods for one, or take one away.",
         text=upper.node.text,

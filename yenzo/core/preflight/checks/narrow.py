@@ -17,7 +17,7 @@ from yenzo.core.scene.paints import Paint
 from yenzo.core.shapes.gaps import TOUCHING_MM, nearest_parts, parts_between
 from yenzo.core.shapes.polygons import may_be_narrow, polygon_of
 from yenzo.core.shapes.thickness import Thinnest, thinnest_in_parts
-from yenzo.core.speaking import decimal, say
+from yenzo.core.translation import decimal, translate
 
 # Curves are looked at in steps: what is nearer than the least by less than this can't be told from it.
 ROUNDING_SHARE = 0.01
@@ -39,7 +39,7 @@ def find_narrow(area: AreaScene, method: Method) -> Iterator[Finding]:
         if measured is None:
             continue
         if method.least_gap_mm is not None and TOUCHING_MM < measured.gap < method.least_gap_mm:
-            message = say(
+            message = translate(
                 "What lies round “{text}” on “{area}” would leave a gap of {gap} mm; {method} needs at least {least} "
                 "mm. Please choose larger letters, another typeface or other words.",
                 text=node.text,
@@ -50,7 +50,7 @@ def find_narrow(area: AreaScene, method: Method) -> Iterator[Finding]:
             )
             yield found("too_narrow", area, node, message, measured=measured.gap, limit=method.least_gap_mm)
         if method.least_stroke_mm is not None and TOUCHING_MM < measured.stroke < method.least_stroke_mm:
-            message = say(
+            message = translate(
                 "What lies round “{text}” on “{area}” would get as thin as {stroke} mm; {method} needs at least "
                 "{least} mm. Please choose larger letters, another typeface or other words.",
                 text=node.text,
@@ -74,7 +74,7 @@ def _near_letters(area: AreaScene, method: Method) -> Iterator[Finding]:
             continue
         gap = nearest_parts(node.outline, least)
         if gap < least * (1 - ROUNDING_SHARE):
-            message = say(
+            message = translate(
                 "Letters of “{text}” on “{area}” would be {gap} mm apart; {method} needs at least {least} mm. Please "
                 "choose larger letters, another typeface or other words.",
                 text=node.text,
@@ -151,7 +151,7 @@ def _near_others(area: AreaScene, method: Method, made: dict[str, list[_Shape]])
         near = _nearest(first, second, least)
         if near is not None:
             gap, shape, other = near
-            message = say(
+            message = translate(
                 "“{text}” would come within {gap} mm of “{other}” on “{area}”; {method} needs at least {least} mm. "
                 "Please choose smaller letters or other words.",
                 text=shape.text,

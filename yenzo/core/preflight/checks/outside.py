@@ -6,7 +6,7 @@ from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene, Lettering
 from yenzo.core.shapes.polygons import leaves_by
-from yenzo.core.speaking import decimal, say
+from yenzo.core.translation import decimal, translate
 
 # Half of what geometry may differ between files; below it nobody can see or cut it.
 TOLERANCE_MM = 0.01
@@ -26,7 +26,7 @@ def find_outside(area: AreaScene, _method: Method) -> Iterator[Finding]:
         if over > TOLERANCE_MM:
             yield found("outside", area, node, _outside_words(area, node, over), measured=over, limit=0)
         elif near > TOLERANCE_MM:
-            message = say(
+            message = translate(
                 "“{text}” comes {near} mm into the safe margin of {safe_mm} mm on “{area}”. "
                 "Shorten it or make it smaller.",
                 text=node.text,
@@ -40,7 +40,7 @@ def find_outside(area: AreaScene, _method: Method) -> Iterator[Finding]:
 def _outside_words(area: AreaScene, node: Lettering, over: float) -> str:
     height = decimal(node.letter_height_mm, 1).rstrip("0").rstrip(".")
     if node.line_near_edge:
-        return say(
+        return translate(
             "“{text}” sticks out of “{area}” by {over} mm even with letters {height} mm high, though its base line is "
             "long enough. Please choose a lower typeface or other letters, or ask the workshop to move the base line.",
             text=node.text,
@@ -48,7 +48,7 @@ def _outside_words(area: AreaScene, node: Lettering, over: float) -> str:
             over=decimal(over, 1),
             height=height,
         )
-    return say(
+    return translate(
         "“{text}” sticks out of “{area}” by {over} mm with letters {height} mm high. "
         "Please shorten it or pick a narrower typeface.",
         text=node.text,

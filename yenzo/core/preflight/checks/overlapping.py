@@ -11,7 +11,7 @@ from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene, Lettering
 from yenzo.core.shapes.outline import Outline
 from yenzo.core.shapes.polygons import polygon_of
-from yenzo.core.speaking import decimal, say
+from yenzo.core.translation import decimal, translate
 
 # Less than this of ink on ink nobody can see, in mm2.
 LEAST_MM2 = 0.01
@@ -30,7 +30,7 @@ def find_overlapping(area: AreaScene, _method: Method) -> Iterator[Finding]:
             continue
         left, top, right, bottom = both.bounds
         width = max(right - left, bottom - top)
-        message = say(
+        message = translate(
             "“{text}” runs into “{other}” on “{area}”, over {width} mm. Please shorten one.",
             text=second.text,
             other=first.text,

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene
-from yenzo.core.speaking import say
+from yenzo.core.translation import translate
 
 
 def find_see_through(area: AreaScene, method: Method) -> Iterator[Finding]:
@@ -14,7 +14,7 @@ def find_see_through(area: AreaScene, method: Method) -> Iterator[Finding]:
         return
     for node in area.pictures:
         if node.see_through:
-            message = say(
+            message = translate(
                 "“{name}” has see-through parts; {method} makes them white.", name=node.name, method=method.name
             )
             yield found("see_through", area, node, message)

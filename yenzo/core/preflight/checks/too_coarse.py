@@ -5,14 +5,14 @@ from collections.abc import Iterator
 from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene
-from yenzo.core.speaking import decimal, say
+from yenzo.core.translation import decimal, translate
 
 
 def find_too_coarse(area: AreaScene, method: Method) -> Iterator[Finding]:
     """Yield a finding for each picture that is too coarse, or coarser than good."""
     for node in area.pictures:
         if node.dpi < method.least_dpi:
-            message = say(
+            message = translate(
                 "“{name}” comes out at {dpi} dpi at this size; {method} needs at least "
                 "{least_dpi} dpi. Please pick a picture with more pixels.",
                 name=node.name,
@@ -22,7 +22,7 @@ def find_too_coarse(area: AreaScene, method: Method) -> Iterator[Finding]:
             )
             yield found("too_coarse", area, node, message, measured=node.dpi, limit=method.least_dpi)
         elif node.dpi < method.good_dpi:
-            message = say(
+            message = translate(
                 "“{name}” comes out at {dpi} dpi at this size and will look soft; it is sharp from {good_dpi} dpi on.",
                 name=node.name,
                 dpi=decimal(node.dpi, 0),

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from yenzo.core.documents.materials import Method
 from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene
-from yenzo.core.speaking import decimal, say
+from yenzo.core.translation import decimal, translate
 
 
 def find_too_thin(area: AreaScene, method: Method) -> Iterator[Finding]:
@@ -15,7 +15,7 @@ def find_too_thin(area: AreaScene, method: Method) -> Iterator[Finding]:
         if thin is None:
             continue
         if method.least_stroke_mm is not None and thin.stroke_mm < method.least_stroke_mm:
-            message = say(
+            message = translate(
                 "The thinnest stroke of “{stroke_at}” in “{text}” would be {stroke_mm} mm; "
                 "{method} needs at least {least_stroke_mm} mm. Please pick a bolder typeface or "
                 "larger letters.",
@@ -28,7 +28,7 @@ def find_too_thin(area: AreaScene, method: Method) -> Iterator[Finding]:
             limit = method.least_stroke_mm
             yield found("too_thin", area, node, message, measured=thin.stroke_mm, limit=limit)
         if method.least_gap_mm is not None and thin.gap_mm < method.least_gap_mm:
-            message = say(
+            message = translate(
                 "The narrowest gap of “{gap_at}” in “{text}” would be {gap_mm} mm; {method} needs "
                 "at least {least_gap_mm} mm. Please pick an opener typeface or larger letters.",
                 gap_at=thin.gap_at,

@@ -8,7 +8,7 @@ from yenzo.core.preflight.findings import Finding, found
 from yenzo.core.scene.nodes import AreaScene
 from yenzo.core.shapes.booleans import union
 from yenzo.core.shapes.necks import bears_choking
-from yenzo.core.speaking import decimal, say
+from yenzo.core.translation import decimal, translate
 
 
 def find_white_edges(area: AreaScene, method: Method) -> Iterator[Finding]:
@@ -23,7 +23,7 @@ def find_white_edges(area: AreaScene, method: Method) -> Iterator[Finding]:
             # What is tangled has a finding of its own.
             continue
         if not bears:
-            message = say(
+            message = translate(
                 "Parts of “{text}” on “{area}” are so fine that the white under them can't be {choke_mm} mm narrower; "
                 "it may show at their edges. Please look at it, or pick a bolder typeface or larger letters.",
                 text=node.text,
