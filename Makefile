@@ -3,7 +3,7 @@ PORT ?= 8480
 PYTHON := .venv/bin/python
 SHELL := /bin/bash
 
-.PHONY: help setup setup-test demo test template lint bench fuzz chaos lock clean schemas screenshots tables words
+.PHONY: help setup setup-test demo check test sweep template lint bench fuzz chaos lock clean schemas screenshots tables words
 
 help: ## list the targets
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -17,9 +17,18 @@ setup-test: # everything of setup, and Chromium and the outside tools that tests
 demo: setup ## start the workshop with demo data; PORT=8480; NAME=second for another; TLS=1 for https; Ctrl-C stops everything
 	@exec $(PYTHON) scripts/run_demo.py --port $(PORT) --name $(or $(NAME),demo) $(if $(TLS),--tls)
 
-test: setup-test ## run every check and test
+check: setup-test ## while working: lint, types, the core, and the tests that your change can touch (SINCE=commit)
+	@$(MAKE) --no-print-directory lint
+	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest -n 2 --dist loadscope --reuse-db \
+		tests/core $$($(PYTHON) scripts/touched.py $(SINCE))
+
+test: setup-test ## the proof: lint, types, and each kind of thing once, every story, all about money, files and rights
 	@$(MAKE) --no-print-directory --jobs 2 --output-sync=target lint $(if $(ARGS),,template)
 	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest -n 2 --dist loadscope $(ARGS)
+
+sweep: setup-test template ## in breadth, for MINUTES=20: pages by size, laws, random documents, Unicode, chaos, races, outside truth
+	@SWEEP_MINUTES=$(or $(MINUTES),20) $(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest -n 2 --dist loadscope \
+		--no-loadscope-reorder
 
 template: setup-test # load the demo once for all stories, unless it is there for this code
 	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m demo.template
@@ -32,13 +41,11 @@ lint: setup-test ## formatting, types, imports
 bench: setup-test ## measure the budgets and print a table
 	@$(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m bench $(ARGS)
 
-fuzz: setup-test ## run 10,000 random documents through the core (ARGS="COUNT FIRST-SEED"), all bidi cases of Unicode, packs under 20 hash seeds, and preflight and plates against outside truth
+fuzz: setup-test ## long runs: 10,000 random documents (ARGS="COUNT FIRST-SEED"), packs under 20 hash seeds, preflight and plates against outside truth
 	@$(PYTHON) -m tests.fuzzing $(or $(ARGS),10000)
 	@$(PYTHON) -m tests.repeating 20
 	@$(PYTHON) -m tests.pressing 300
 	@$(PYTHON) -m tests.separating 60
-	@UNICODE_EVERY=1 $(PYTHON) -m pytest tests/core/text/test_bidi.py
-	@ADDRESS_SEEDS=400 $(PYTHON) scripts/cluster.py run test -- $(PYTHON) -m pytest -n 2 tests/apps/test_addresses.py
 
 chaos: setup-test ## let customers order while everything breaks (ARGS="MINUTES SEED")
 	@$(PYTHON) -m tests.chaos.run $(ARGS)

@@ -1,11 +1,21 @@
 """What all tests share: no law may fail because the machine is busy; and which of them stay together."""
 
 import pytest
-from hypothesis import HealthCheck, settings
+from hypothesis import settings
 from xdist.scheduler.loadscope import LoadScopeScheduling
 
-settings.register_profile("steady", deadline=None, suppress_health_check=[HealthCheck.too_slow])
-settings.load_profile("steady")
+from tests.sweeping import IS_SWEEP, EachOnce, Sweep, examples
+
+
+def pytest_configure(config):
+    config.addinivalue_line("markers", "sweep: proved by `make sweep` only")
+    # A single test that is named is run, whatever it is.
+    if IS_SWEEP:
+        config.pluginmanager.register(Sweep())
+    elif not any("::" in one for one in config.invocation_params.args):
+        config.pluginmanager.register(EachOnce())
+    settings.register_profile("steady", examples())
+    settings.load_profile("steady")
 
 
 # Stories that look and change no more than what is their own; the others order, pay, stop workers and close doors.

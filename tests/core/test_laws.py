@@ -7,11 +7,12 @@ import subprocess
 
 import numpy as np
 import pytest
-from hypothesis import HealthCheck, assume, example, given, settings
+from hypothesis import assume, example, given
 from hypothesis import strategies as st
 from PIL import Image
 
 from tests.core.conftest import board, entries, upload
+from tests.sweeping import examples
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import YenzoError
 from yenzo.core.evaluation import evaluate
@@ -35,7 +36,7 @@ moved = st.fixed_dictionaries(
     },
 )
 anything = st.fixed_dictionaries({"name": st.text(max_size=60), "with_photo": st.booleans(), **CHOICES})
-quick = settings(deadline=None, max_examples=60, suppress_health_check=[HealthCheck.function_scoped_fixture])
+quick = examples(60)
 
 
 @given(values=anything, typed=st.text(min_size=1, max_size=30))
@@ -81,7 +82,7 @@ def made_or_refused(area, assets, file_format):
         return error.message
 
 
-few = settings(deadline=None, max_examples=8, suppress_health_check=[HealthCheck.function_scoped_fixture])
+few = examples(8)
 LENGTHS = ("x_mm", "y_mm", "width_mm", "height_mm", "bleed_mm", "safe_mm", "least_mm", "most_mm", "length_mm")
 
 
@@ -158,7 +159,7 @@ curves = st.lists(st.tuples(*[st.floats(-400, 400)] * 8), min_size=1, max_size=6
 
 @given(curves, st.floats(0.01, 50), st.floats(0.01, 50), st.floats(-500, 500), st.floats(-500, 500))
 @example([(0.0, 2.225073858507203e-309, 0.0, 1.0, 0.0, 1.0, 0.0, 0.0)], 1.0, 1.0, 0.0, 0.0)
-@settings(deadline=None)
+@examples()
 def test_box_that_is_taken_along_equals_the_box_found_anew(points, a, d, e, f):
     flat = [(points_of[at], points_of[at + 1]) for points_of in points for at in (0, 2, 4, 6)]
     outline = Outline("MCZ" * len(points), np.array(flat))

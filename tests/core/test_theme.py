@@ -1,9 +1,10 @@
 """The theme of a shop: what can't be read is refused in words, all else becomes variables of the stylesheet."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.sweeping import examples
 from yenzo.core.scene.contrast import contrast_of
 from yenzo.core.theme import LEAST_CONTRAST, Theme, mixed
 
@@ -27,7 +28,7 @@ def test_what_cant_be_read_is_said_with_its_contrast(values, what):
     assert any(one.startswith(what) and "4.5" in one for one in Theme(**values).problems())
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(COLORS, COLORS, COLORS)
 def test_no_theme_without_problems_has_words_that_cant_be_read(ink, paper, accent):
     theme = Theme(ink=ink, paper=paper, accent=accent)

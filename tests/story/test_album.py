@@ -1,11 +1,13 @@
 """An album elsewhere: its owner opens it, and what is chosen lies on the goods, though it is slow and breaks off."""
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.story.conftest import settled
 from tests.story.test_pages import found_by_axe
 
 
+@pytest.mark.sweep
 def test_photo_comes_from_an_album_that_is_slow_and_breaks(open_page):
     page = open_page("/goods/tide-clock/", expected=422)
     page.locator("[data-album]").first.click()

@@ -5,6 +5,7 @@ from playwright.sync_api import expect
 
 from tests.story.conftest import PHONE, WIDE, fill_checkout
 from tests.story.test_pages import fits, found_by_axe
+from tests.sweeping import spread
 
 
 def test_what_is_probably_wrong_is_asked_and_the_workshop_reads_what_was_meant(open_page, workshop):
@@ -39,7 +40,7 @@ def test_what_is_probably_wrong_is_asked_and_the_workshop_reads_what_was_meant(o
     expect(desk.locator("[data-question=stray_capital]")).to_contain_text("The customer meant it so: JOhnny, Bert")
 
 
-@pytest.mark.parametrize("size", [WIDE, PHONE])
+@pytest.mark.parametrize("size", spread([PHONE, WIDE]))
 def test_the_basket_copies_counts_shows_large_and_puts_back(open_page, size):
     page = open_page("/goods/deck-cushion/", size=size)
     page.fill("#entry-words", "Otter & Son")

@@ -5,6 +5,7 @@ from playwright.sync_api import expect
 
 from tests.story.conftest import bench, copy_of, settled
 from tests.story.test_by_hand import drag, middle_of
+from tests.sweeping import spread
 
 
 def mark(page, name):
@@ -26,7 +27,7 @@ def shape_of(page, way, **numbers):
     settled(page)
 
 
-@pytest.mark.parametrize("by", ["mouse", "keys"])
+@pytest.mark.parametrize("by", spread(["mouse", "keys"]))
 def test_a_seller_makes_a_ring_and_bends_its_surface_by_mouse_or_by_keys_alone(open_page, copy, by):
     page = bench(open_page, copy)
 

@@ -13,6 +13,7 @@ from playwright.sync_api import expect
 from tests.story.conftest import PHONE, WIDE, Held, fill_checkout, settled
 from tests.story.test_from_setup_to_pack import download_pack
 from tests.story.test_pages import fits, found_by_axe
+from tests.sweeping import spread
 
 PHOTO = "demo/products/tide-clock/assets/sample-harbor.jpg"
 NEAR_PX = 0.3
@@ -375,7 +376,7 @@ def test_a_picture_of_ones_own_is_turned_and_keeps_its_place_and_undo_brings_the
     assert items(page) == [before]
 
 
-@pytest.mark.parametrize("size", [WIDE, PHONE])
+@pytest.mark.parametrize("size", spread([WIDE, PHONE]))
 def test_what_is_held_and_what_can_be_picked_is_accessible_and_fits(open_page, size):
     page = tote(open_page, size=size)
     page.get_by_role("button", name="Round the crab").click()

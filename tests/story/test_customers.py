@@ -17,6 +17,7 @@ from tests.core.artwork import samples
 from tests.core.conftest import picture_bytes
 from tests.story.conftest import NO_LINE, PHONE, emblem_page, fill_checkout, settled
 from tests.story.test_from_setup_to_pack import download_pack
+from tests.sweeping import spread
 
 
 def bomb():
@@ -49,7 +50,7 @@ def order(page):
     expect(page.locator("[data-order-state=waiting]")).to_be_visible()
 
 
-@pytest.mark.parametrize("name", BAD)
+@pytest.mark.parametrize("name", spread(BAD))
 def test_bad_upload_is_refused_in_plain_words_and_the_form_keeps_what_was_typed(open_page, tmp_path, name):
     data, words = BAD[name]
     (tmp_path / name).write_bytes(data)
@@ -60,7 +61,7 @@ def test_bad_upload_is_refused_in_plain_words_and_the_form_keeps_what_was_typed(
     expect(page.locator("#held-emblem")).to_be_empty()
 
 
-@pytest.mark.parametrize("name", NOT_EVEN_SENT)
+@pytest.mark.parametrize("name", spread(NOT_EVEN_SENT))
 def test_upload_that_its_name_or_size_shows_to_be_refused_is_not_even_sent(open_page, tmp_path, name):
     (tmp_path / name).write_bytes(NOT_EVEN_SENT[name])
     page = emblem_page(open_page)

@@ -9,6 +9,7 @@ from playwright.sync_api import expect
 from demo.installation import wait_until
 from tests.story.conftest import PHONE, WIDE, Held, fill_checkout, settled
 from tests.story.test_pages import fits, found_by_axe
+from tests.sweeping import spread
 
 COARSE = Path(__file__).parents[2] / "demo/products/deck-cushion/entries/assets/evening-sail.png"
 
@@ -169,7 +170,7 @@ def test_card_of_the_week_is_dragged_and_moved_by_keys(open_page, workshop):
     assert found_by_axe(week) == []
 
 
-@pytest.mark.parametrize("size", [WIDE, {"width": 1024, "height": 768}, PHONE])
+@pytest.mark.parametrize("size", spread([WIDE, {"width": 1024, "height": 768}, PHONE]))
 def test_pages_of_the_desk_fit_and_are_clean(open_page, workshop, size):
     page = open_page("/workshop/orders/", size=size, person="noor")
     assert found_by_axe(page) == []

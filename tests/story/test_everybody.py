@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 
 from tests.story.conftest import PHONE, WIDE, bell_at_the_checkout, bench, fill_checkout, settled
 from tests.story.test_from_setup_to_pack import fill_aspect
+from tests.sweeping import spread
 
 GOODS = sorted(path.name for path in Path("demo/products").iterdir())
 # Wide; at 200 and 400 % of 1280 x 1024; a phone that lies, one whose keyboard is up, and one that stands.
@@ -80,7 +81,7 @@ def focused(page):
     return page.evaluate("document.activeElement.id || document.activeElement.textContent.trim()")
 
 
-@pytest.mark.parametrize("goods", GOODS)
+@pytest.mark.parametrize("goods", spread(GOODS, in_test=2))
 def test_nothing_lies_over_the_control_that_has_the_focus_nor_over_its_label(open_page, goods):
     page = open_page(f"/goods/{goods}/")
     for width, height in SIZES:
@@ -213,7 +214,7 @@ def test_printed_order_has_all_entries(open_page):
     expect(fold).to_be_hidden()
 
 
-@pytest.mark.parametrize("address", [*IN_SHOP, *IN_WORKSHOP])
+@pytest.mark.parametrize("address", spread([*IN_SHOP, *IN_WORKSHOP], in_test=3))
 def test_longer_languages_and_those_from_right_to_left_cut_nothing_off(open_page, address):
     page = open_page(address, person=IN_WORKSHOP.get(address))
     page.wait_for_load_state("networkidle")

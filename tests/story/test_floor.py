@@ -9,6 +9,7 @@ from demo.installation import wait_until
 from tests.core.artwork import samples
 from tests.story.conftest import PHONE, fill_checkout, settled
 from tests.story.test_pages import fits, found_by_axe
+from tests.sweeping import spread
 
 STATION = {"width": 1024, "height": 768}
 
@@ -143,7 +144,7 @@ def test_an_order_goes_over_three_stations_from_the_week_to_the_parcel(open_page
     expect(customer.locator("#payment")).to_contain_text("On its way")
 
 
-@pytest.mark.parametrize("size", [STATION, PHONE])
+@pytest.mark.parametrize("size", spread([STATION, PHONE]))
 def test_station_and_week_fit_and_are_clean(open_page, workshop, size):
     paid_order(open_page, workshop, f"Tora {size['width']}")
     page = open_page("/workshop/production/stations/press/", size=size, person="piet")

@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.core.conftest import picture_bytes
@@ -23,6 +24,7 @@ def type_into(page, selector, words):
     page.locator(selector).press_sequentially(words)
 
 
+@pytest.mark.sweep
 def test_address_that_is_laid_out_anew_keeps_what_was_typed_meanwhile(open_page):
     page = open_page("/goods/harbor-pass/")
     page.get_by_role("button", name="Next page").click()
@@ -92,6 +94,7 @@ def test_file_that_arrives_while_what_was_entered_comes_back_stays(open_page, tm
     open_page.harmless.append(NO_LINE)
 
 
+@pytest.mark.sweep
 def test_try_out_keeps_what_is_typed_while_the_draft_changes_slowly(open_page, copy):
     page = bench(open_page, copy)
     held = Held(page, "**/try-out/refresh/")
@@ -118,6 +121,7 @@ def laid_out_anew_soon(page):
     return slip, anew
 
 
+@pytest.mark.sweep
 def test_answer_to_a_form_that_was_laid_out_anew_meanwhile_is_taken_as_a_whole(open_page, tote_copy):
     page = bench(open_page, tote_copy)
     slip, anew = laid_out_anew_soon(page)
@@ -133,6 +137,7 @@ def test_answer_to_a_form_that_was_laid_out_anew_meanwhile_is_taken_as_a_whole(o
     expect(slip.locator("[data-own-row]")).to_have_count(2)
 
 
+@pytest.mark.sweep
 def test_what_is_dragged_while_the_try_out_is_to_be_laid_out_anew_stays_in_the_hand(open_page, tote_copy):
     page = bench(open_page, tote_copy)
     slip, anew = laid_out_anew_soon(page)
@@ -150,6 +155,7 @@ def test_what_is_dragged_while_the_try_out_is_to_be_laid_out_anew_stays_in_the_h
     expect(held).not_to_have_attribute("data-shift", before)
 
 
+@pytest.mark.sweep
 def test_press_that_is_answered_before_the_try_out_is_laid_out_anew_stays(open_page, tote_copy):
     page = bench(open_page, tote_copy)
     slip, anew = laid_out_anew_soon(page)
@@ -161,6 +167,7 @@ def test_press_that_is_answered_before_the_try_out_is_laid_out_anew_stays(open_p
     expect(slip).to_contain_text("Yours to fill")
 
 
+@pytest.mark.sweep
 def test_press_while_what_was_entered_comes_back_is_done_with_it(open_page):
     page = open_page("/goods/canvas-tote/")
     page.route("**/keep/", lambda route: route.abort())
@@ -250,6 +257,7 @@ def test_revision_is_not_published_after_a_value_that_was_refused(open_page, cop
     assert page.locator(".setup-said").count() == 0
 
 
+@pytest.mark.sweep
 def test_what_was_left_as_it_is_is_not_found_again(open_page, copy):
     page = bench(open_page, copy)
     page.locator("#value-name-limit-").click()
@@ -260,6 +268,7 @@ def test_what_was_left_as_it_is_is_not_found_again(open_page, copy):
     expect(page.get_by_label("Most characters")).not_to_have_value("99")
 
 
+@pytest.mark.sweep
 def test_form_with_a_field_called_remove_closes_and_outlives_the_save_of_another(open_page, copy):
     page = bench(open_page, copy)
     page.locator("#value-finish-charge-finish").click()
@@ -275,6 +284,7 @@ def test_form_with_a_field_called_remove_closes_and_outlives_the_save_of_another
     # That nothing was said on the console is looked at in the end, as in every story.
 
 
+@pytest.mark.sweep
 def test_page_that_is_left_while_it_sends_says_nothing(open_page):
     page = open_page("/goods/cedar-nameboard/")
     held = Held(page, "**/preview/")

@@ -10,6 +10,7 @@ from playwright.sync_api import expect
 from demo.installation import wait_until
 from tests.story.conftest import PHONE, WIDE, fill_checkout
 from tests.story.test_pages import fits, found_by_axe
+from tests.sweeping import spread
 
 DUTIES = ("Skipper", "Mate", "Engineer", "Cook", "Deck hand")
 NAMES = (
@@ -164,7 +165,7 @@ def test_what_is_typed_while_a_row_is_checked_stays(open_page, workshop):
     page.unroute("**/lists/*/1/")
 
 
-@pytest.mark.parametrize("size", [WIDE, PHONE])
+@pytest.mark.parametrize("size", spread([WIDE, PHONE]))
 def test_pages_of_lists_and_designs_fit_and_are_clean(open_page, workshop, size):
     page = open_page("/goods/crew-patches/", size=size)
     begun_list(page)

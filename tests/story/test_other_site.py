@@ -10,6 +10,7 @@ from playwright.sync_api import expect
 from demo.installation import ROOT
 from tests.story.conftest import PHONE, fill_checkout, settled
 from tests.story.test_pages import fits
+from tests.sweeping import spread
 
 
 class Quiet(SimpleHTTPRequestHandler):
@@ -31,7 +32,7 @@ def club(quiet_workshop):
     server.server_close()
 
 
-@pytest.mark.parametrize("size", [None, PHONE])
+@pytest.mark.parametrize("size", spread([None, PHONE]))
 def test_a_member_personalizes_a_sign_on_the_clubs_page_and_orders_it_at_the_workshop(open_page, workshop, club, size):
     page = open_page(club, **({"size": size} if size else {}))
     slip = page.frame_locator("#slip")

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.story.conftest import PHONE, WIDE
+from tests.story.conftest import PHONE, WIDE, settled
 
 AXE = next(Path(find_spec("axe_playwright_python").submodule_search_locations[0]).rglob("axe.min.js")).read_text()
 # Of what is right axe need not tell, which halves its work.
@@ -71,6 +71,20 @@ MORE = {
     "/workshop/products/materials/collections/sea-life/": "iris",
     "/workshop/products/materials/palettes/new/": "iris",
 }
+# One page of each template is looked at by `make test`, on a phone those that are used there.
+SAME_TEMPLATES = (
+    "product_heavy",
+    "/workshop/products/slate-sign/variants/",
+    "/workshop/products/burgee-pennant/?selected=flag/cloth",
+    "/workshop/products/harbor-pass/",
+    "/workshop/products/gift-wrapping/",
+    "/workshop/products/cedar-nameboard/sides/front/scale/",
+    "/goods/harbor-pass/",
+    "/goods/key-float/",
+    "/goods/ships-bell/",
+    "/goods/slate-sign/",
+)
+ON_PHONES = ("shop", "product", "basket", "order")
 IN_SHOP = (
     "/",
     "/goods/cedar-nameboard/",
@@ -98,19 +112,30 @@ def fits(page):
     return page.evaluate("document.documentElement.scrollWidth <= innerWidth + 1")
 
 
-@pytest.mark.parametrize("name", PAGES + list(MORE))
-def test_page_is_accessible_fits_and_says_nothing_on_its_console(open_page, addresses, name):
+def is_looked_at_by_others(name, size):
+    """Whether a page of the same template is looked at in this size, or a phone's of a page that nobody opens on one."""
+    return name in SAME_TEMPLATES or (size is PHONE and name not in ON_PHONES)
+
+
+@pytest.mark.parametrize(
+    ("name", "size"),
+    [
+        pytest.param(name, size, marks=pytest.mark.sweep if is_looked_at_by_others(name, size) else ())
+        for name in (*PAGES, *MORE)
+        for size in (WIDE, PHONE)
+    ],
+)
+def test_page_is_accessible_fits_and_says_nothing_on_its_console(open_page, addresses, name, size):
     address, person = addresses.get(name, name), PEOPLE.get(name, MORE.get(name))
-    page = open_page(address, person=person)
-    page.wait_for_load_state("networkidle")
-    for size in (WIDE, PHONE):
-        page.set_viewport_size(size)
-        assert fits(page)
-        assert found_by_axe(page) == []
+    page = open_page(address, person=person, size=size)
+    settled(page)
+    assert fits(page)
+    assert found_by_axe(page) == []
     if name == "/goods/none/":
         open_page.harmless.append("status of 404")
 
 
+@pytest.mark.sweep
 @pytest.mark.parametrize(("language", "direction"), [("ar", "rtl"), ("de-DE", "ltr")])
 def test_shop_is_accessible_and_fits_in_every_language(open_page, language, direction):
     page = open_page("/goods/ships-bell/", language=language)

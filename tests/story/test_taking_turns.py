@@ -1,5 +1,6 @@
 """Changes of a draft take turns, however slow the line is or often it breaks: each is done, and once."""
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.story.conftest import NO_LINE, Held, bench, settled
@@ -57,6 +58,7 @@ def test_what_the_hand_moves_while_the_line_is_lost_arrives_once_it_is_back(open
     open_page.harmless.append(NO_LINE)
 
 
+@pytest.mark.sweep
 def test_areas_that_are_drawn_one_after_another_on_a_slow_line_are_all_there(open_page, copy):
     page = bench(open_page, copy)
     ground = page.locator("#bench [data-ground]").first
@@ -71,6 +73,7 @@ def test_areas_that_are_drawn_one_after_another_on_a_slow_line_are_all_there(ope
     expect(page.locator("#bench [data-imprint]")).to_have_count(count + 3)
 
 
+@pytest.mark.sweep
 def test_area_that_was_drawn_and_whose_answer_was_lost_is_there_once(open_page, copy):
     page = bench(open_page, copy)
     ground = page.locator("#bench [data-ground]").first
@@ -87,6 +90,7 @@ def test_area_that_was_drawn_and_whose_answer_was_lost_is_there_once(open_page, 
     open_page.harmless.append(NO_LINE)
 
 
+@pytest.mark.sweep
 def test_what_the_hand_moves_on_after_an_answer_was_lost_is_not_overtaken_by_itself(open_page, copy):
     page = bench(open_page, copy)
     area, (left, *_) = front_of(page)
@@ -126,6 +130,7 @@ def test_each_press_of_undo_takes_back_one_step_however_slow_the_line_is(open_pa
     assert front_of(page)[1][0] == left
 
 
+@pytest.mark.sweep
 def test_line_that_is_moved_twice_while_the_first_move_is_on_its_way_goes_two_places(open_page, copy):
     page = bench(open_page, copy)
     keys = [one.get_attribute("data-line") for one in page.locator("#sentences [data-line]").all()]

@@ -8,6 +8,7 @@ from playwright.sync_api import expect
 
 from tests.core.conftest import noise_bytes, picture_bytes
 from tests.story.conftest import NO_LINE, WIDE, bell_at_the_checkout, emblem_page, fill_checkout, settled
+from tests.sweeping import spread
 from yenzo.apps.slip.controls import CONTROLS
 
 GOODS = sorted(Path("demo/products").iterdir())
@@ -63,7 +64,7 @@ def kept(page):
     expect(page.locator("#slip-form[data-is-kept=yes]")).to_have_count(1)
 
 
-@pytest.mark.parametrize("goods", covering(), ids=lambda goods: goods.name)
+@pytest.mark.parametrize("goods", spread(covering(), in_test=2), ids=lambda goods: goods.name)
 def test_entries_of_every_kind_come_back_after_a_reload_and_after_back(open_page, goods):
     page = open_page(f"/goods/{goods.name}/")
     blank = entered(page)

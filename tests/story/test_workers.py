@@ -3,6 +3,7 @@
 import os
 import signal
 
+import pytest
 from playwright.sync_api import expect
 
 from demo.installation import wait_until
@@ -51,6 +52,7 @@ def is_packed(workshop, words):
     return workshop.rows(state, words) == [("done",)]
 
 
+@pytest.mark.sweep
 def test_all_connections_are_cut_and_shop_and_workers_go_on(workshop, open_page):
     workers = list(workshop.workers)
     page = open_page("/goods/cedar-nameboard/")
@@ -66,6 +68,7 @@ def test_all_connections_are_cut_and_shop_and_workers_go_on(workshop, open_page)
     assert all(worker.poll() is None for worker in workers)
 
 
+@pytest.mark.sweep
 def test_worker_that_was_paused_until_it_was_forgotten_works_on(workshop, open_page):
     worker = workshop.start_worker()
     for other in [one for one in workshop.workers if one is not worker]:

@@ -78,6 +78,7 @@ def test_two_spaces_that_were_typed_are_asked_about_though_one_is_made():
     assert asked_of("Anna Bert", typed="Anna  Bert") == [("two_spaces", "Anna Bert")]
 
 
+@pytest.mark.sweep
 def test_names_of_a_hundred_languages_stay_unasked():
     names = []
     for locale in config.AVAILABLE_LOCALES:

@@ -107,6 +107,7 @@ def test_what_is_no_list_is_refused_in_words(data):
     assert refused.value.message.endswith(".")
 
 
+@pytest.mark.sweep
 def test_archive_that_blows_up_ends_in_its_own_process():
     written = io.BytesIO()
     with zipfile.ZipFile(written, "w", zipfile.ZIP_DEFLATED) as archive:

@@ -5,11 +5,14 @@ import shutil
 import sys
 from importlib.metadata import packages_distributions
 
+import pytest
+
 from tests.repeating import differing
 from yenzo.core.planning import engine
 from yenzo.core.planning.engine import CORE, LIBRARIES, engine_id, sources_digest
 
 
+@pytest.mark.sweep
 def test_packs_of_cut_and_engraved_goods_are_the_same_in_processes_that_differ():
     assert differing(3, ["ships-bell", "burgee-pennant"]) == {}
 

@@ -4,10 +4,11 @@ from dataclasses import replace
 from decimal import Decimal
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.conftest import board, entries, upload
+from tests.sweeping import examples
 from yenzo.core.documents.faults import find_nonsense
 from yenzo.core.documents.reading import read_setup
 from yenzo.core.errors import DocumentError
@@ -186,7 +187,7 @@ charges = st.lists(st.tuples(any_charge, st.sampled_from(["piece", "line", "orde
     percent=st.sampled_from(["0", "19", "7.7"]),
     included=st.booleans(),
 )
-@settings(deadline=None, max_examples=40)
+@examples(40)
 def test_lines_add_up_to_the_total_in_every_currency(assets, charges, pieces, currency, percent, included):
     made = [{**one, "key": f"c{n}", "per": per, "shown": shown} for n, (one, per, shown) in enumerate(charges)]
     offer = {"currency": currency, "tax_percent": percent, "taxes_included": included}

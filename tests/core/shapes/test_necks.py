@@ -38,6 +38,7 @@ def test_ring_opens_where_it_is_thinnest():
     assert neck(ring, 3.5) == pytest.approx(1, rel=0.03)
 
 
+@pytest.mark.sweep
 def test_no_glyph_is_told_to_be_thicker_than_where_it_falls_apart():
     over = []
     count = 0

@@ -65,6 +65,7 @@ def test_word_of_45_letters_in_a_fine_script_is_united(face):
     assert 0.7 * area(union([outline_of(font(face), "o")[0]])) < area(made)
 
 
+@pytest.mark.sweep
 def test_thousands_of_tiles_are_cut_to_letters_in_no_time():
     letters = set_in("quayside", "HALCYON DAYS")
     dot = arc_outline(0, 360, Matrix(0.3, 0, 0, 0.3, 0, 0))

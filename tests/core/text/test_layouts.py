@@ -3,10 +3,11 @@ from itertools import pairwise
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.conftest import TYPEFACES
+from tests.sweeping import examples
 from yenzo.core.documents.areas import Area
 from yenzo.core.scene.joined import joined_text
 from yenzo.core.shapes.areas import trim_outline
@@ -71,7 +72,7 @@ def test_read_at_the_bottom_means_that_the_first_letter_is_on_the_left():
     assert (under.points[0][1] > 0, over.points[0][1] > 0) == (True, False)
 
 
-@settings(max_examples=40)
+@examples(40)
 @given(st.sampled_from(["Halcyon", "مرحبا", "gjpqy Ångström"]), st.floats(12, 300), st.booleans())
 def test_bent_outline_lies_on_the_true_map_of_the_flat_one(text, radius, clockwise):
     flat = fit_line(LEVANT, text, Box(0, -6, 60, 3), TextStyle(0.1, 8)).outline
@@ -148,7 +149,7 @@ def test_block_wraps_between_words_and_keeps_every_one():
     assert laid.outline.bounds.excess_over(box) <= 1e-6
 
 
-@settings(max_examples=40)
+@examples(40)
 @given(
     st.lists(st.sampled_from(["tern", "harbour", "a", "Ölige", "WWWW", "مرحبا", "fin."]), min_size=1, max_size=25),
     st.floats(10, 300),

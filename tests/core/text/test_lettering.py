@@ -2,11 +2,12 @@ import json
 import subprocess
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.conftest import TYPEFACES
 from tests.core.text.fonts import variable_font
+from tests.sweeping import examples
 from yenzo.core.errors import TypefaceError
 from yenzo.core.shapes.box import Box
 from yenzo.core.text.fonts import Font
@@ -60,7 +61,7 @@ def test_letter_height_is_the_ink_of_capital_h(name):
     assert line.outline.bounds.height == pytest.approx(20, abs=1e-6)
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(
     st.text(st.characters(codec="latin-1", categories=("L", "N", "P", "Zs")), min_size=1, max_size=30),
     st.sampled_from(SHIPPED),

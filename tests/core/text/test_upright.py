@@ -5,10 +5,11 @@ from itertools import pairwise
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.text.test_layouts import font
+from tests.sweeping import examples
 from yenzo.core.shapes.cubics import Cubics
 from yenzo.core.shapes.flattening import covered_by
 from yenzo.core.shapes.outline import contours_of
@@ -72,7 +73,7 @@ def test_of_a_mixed_line_only_what_joins_is_bent():
     assert len(pieces.pieces) == 6
 
 
-@settings(max_examples=40, deadline=None)
+@examples(40)
 @given(st.text("HTNIVAWLE", min_size=2, max_size=12), st.floats(25, 120), st.sampled_from(STANDS))
 def test_letters_keep_their_distance_on_any_arc(text, radius, stand):
     laid = set_on_arc(QUAYSIDE, text, Arc(0, 0, radius, 90, 355, stand), TextStyle(5, 5))
