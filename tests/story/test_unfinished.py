@@ -17,7 +17,7 @@ KINDS = {model.model_fields["kind"].default for model in CONTROLS}
 NOT_ENTERED = {model.model_fields["kind"].default for model in CONTROLS if not (model.has_entry and model.is_asked)} | {
     "computed"
 }
-STATE = "['csrfmiddlewaretoken', 'shown', 'asked', 'told', 'missing', 'sent-as', 'page']"
+STATE = "['csrfmiddlewaretoken', 'shown', 'asked', 'messages-shown', 'missing', 'sent-as', 'page']"
 ENTERED = f"""() => [...new FormData(document.getElementById("slip-form"))]
     .filter(([name, value]) => typeof value === "string" && !{STATE}.includes(name)).map((pair) => pair.join("="))"""
 # Something else than it begins with, in every control that is there.

@@ -21,7 +21,7 @@ let count = 0;
 // Of each form: what is held, gestures that no answer has shown yet, what shows moved for them, and what could be gone
 // back to.
 export function stateOf(form) {
-  if (!states.has(form)) states.set(form, { held: null, waiting: [], moved: new Set(), undo: [], redo: [], hands: handsOf(form), isBack: false });
+  if (!states.has(form)) states.set(form, { selected: null, waiting: [], moved: new Set(), undo: [], redo: [], hands: handsOf(form), isBack: false });
   return states.get(form);
 }
 const handsOf = (form) => form.querySelector("[name=hands]")?.value ?? "{}";
