@@ -161,7 +161,7 @@ class Pencil {
 const pixels = new WeakMap();
 const pixelWatcher = new ResizeObserver((entries) => {
   for (const { target } of entries.filter((entry) => entry.target.isConnected)) {
-    const before = pixels.get(target), form = formOf(target), { held } = stateOf(form);
+    const before = pixels.get(target), form = formOf(target), { selected: held } = stateOf(form);
     pixels.set(target, pixelOf(target));
     if (before !== pixels.get(target) && held && itemOf(form, held)?.ownerSVGElement === target) show(form, held);
   }
@@ -249,7 +249,7 @@ export function hold(form, key, { focus = false } = {}) {
 
 // Its strip comes with an answer: of many things only one is held. Nothing is asked while the hand is down.
 function askForStrip(form) {
-  const state = stateOf(form), { held } = state;
+  const state = stateOf(form), { selected: held } = state;
   if (held === null || isDown || state.asked === held || form.querySelector(`[data-strip="${CSS.escape(held)}"]`)) return;
   state.asked = held;
   form.dispatchEvent(new Event("entries-changed", { bubbles: true }));
@@ -314,7 +314,7 @@ document.addEventListener("htmx:afterRequest", ({ detail }) => {
     if (before !== state.waiting.length) write(form);
     remember(form);
   }
-  const { held } = state;
+  const { selected: held } = state;
   // What is held is shown once, with its frame.
   for (const key of new Set([rested?.key, ...state.moved, ...state.waiting.map((one) => one.item)])) {
     if (key && key !== held) show(form, key);
