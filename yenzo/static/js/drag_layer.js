@@ -12,7 +12,7 @@ export class DragLayer {
     this.parts = parts;
     this.animations = [];
     this.scale = 0;
-    item.classList.add("is-dragged");
+    item.classList.add("on-drag-layer");
   }
 
   moveTo(map) {
@@ -29,7 +29,7 @@ export class DragLayer {
   }
 
   drop() {
-    this.item.classList.remove("is-dragged");
+    this.item.classList.remove("on-drag-layer");
     this.#cancel();
   }
 
