@@ -44,11 +44,6 @@ def shards(count, *, in_test=1):
     return spread(range(count), in_test=in_test)
 
 
-def seed_of(number):
-    """Return the seed of a part: always the same for those of `make test`, others each day for those of a sweep."""
-    return number if not IS_SWEEP else number + 100_000 * int(os.environ[DAY])
-
-
 def is_story(item):
     """Tell whether a test needs a whole installation."""
     return item.nodeid.startswith(("tests/story/", "story/"))
@@ -90,7 +85,11 @@ class Sweep:
     def pytest_runtest_protocol(self, item, nextitem):
         """Begin nothing once the time of its block is over."""
         ends_at = self._first_ends_at if is_story(item) is self._stories_first else self._ends_at
-        return True if time() > ends_at else None
+        if time() <= ends_at:
+            return None
+        # The test before left standing what this one shares with it: all goes that the next one doesn't need.
+        item.session._setupstate.teardown_exact(nextitem)
+        return True
 
     @pytest.hookimpl(optionalhook=True)
     def pytest_xdist_node_collection_finished(self, node, ids):

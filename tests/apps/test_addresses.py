@@ -10,7 +10,7 @@ from django.db import connection
 from django.test import Client
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
-from tests.sweeping import seed_of, shards
+from tests.sweeping import shards
 from yenzo.apps.accounts.models import Person
 from yenzo.apps.accounts.rights import actor_of
 from yenzo.apps.desk.models import Finding, Preflight, Question
@@ -207,7 +207,7 @@ def nonsense(chance, names, pages):
 @pytest.mark.parametrize("part", shards(SEEDS, in_test=3))
 def test_nonsense_sent_anywhere_is_answered_in_our_words(part, world, sign_in, visitor, settings):
     settings.LIMITS = dict.fromkeys(settings.LIMITS, "100000/minute")
-    chance, all_patterns = random.Random(seed_of(part)), list(patterns())
+    chance, all_patterns = random.Random(part), list(patterns())
     clients = {role: sign_in(role) for role in ("owner", "decorator")} | {"customer": Client()}
     for client in clients.values():
         client.raise_request_exception = False
