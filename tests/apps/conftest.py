@@ -4,6 +4,7 @@ import uuid
 from types import SimpleNamespace
 
 import pytest
+from django.db import connection
 from django.test import Client
 
 from tests.core.conftest import GOODS, PHOTO, TYPEFACES, board
@@ -34,6 +35,13 @@ from yenzo.core.lists.tables import read_pasted
 # What a checkout is sent with.
 ADDRESS = {"street": "Berth 14", "postcode": "PO1 3AX", "town": "Port Hallow", "country": "GB"}
 GUEST = Actor(CUSTOMER, "Customer")
+
+
+@pytest.fixture(scope="session")
+def django_db_setup(django_db_setup, django_db_blocker):
+    """A database that is used again has no jobs of the run before: their tables aren't Django's, so no flush empties them."""
+    with django_db_blocker.unblock(), connection.cursor() as cursor:
+        cursor.execute("TRUNCATE procrastinate_jobs CASCADE")
 
 
 @pytest.fixture
